@@ -1,0 +1,422 @@
+package holotome.app.model;
+
+import holotome.core.io.Loaded;
+import holotome.core.io.MeshReader;
+import holotome.core.log.Checkpoints;
+import holotome.core.log.Entry;
+import holotome.core.log.History;
+import holotome.core.log.LogFile;
+import holotome.core.mesh.Mesh;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Deque;
+import java.util.List;
+
+/**
+ * The work at hand: the Log with its states, undo and redo, what is selected, what was measured,
+ * and what the user is looking at. Lives on the interface thread; computation goes through {@link
+ * Jobs}.
+ */
+public final class Session {
+  private final Jobs jobs;
+  private final Home home;
+  private final Checkpoints checkpoints;
+  private final List<Runnable> listeners = new ArrayList<>();
+  private final Deque<History> undo = new ArrayDeque<>();
+  private final Deque<History> redo = new ArrayDeque<>();
+  private History history;
+  private Loaded loaded;
+  private Path source;
+  private Path project;
+  private boolean unsaved;
+  private String savedAt = "";
+  private Stage stage = Stage.INTAKE;
+  private int lookBack = -1;
+  private int reopened = -1;
+  private BitSet selection;
+  private Insight insight;
+  private Workpiece shownState;
+  private Failure failure;
+  private String message = "";
+
+  public Session(Jobs jobs, Home home) {
+    this.jobs = jobs;
+    this.home = home;
+    this.checkpoints = new Checkpoints(Runtime.getRuntime().maxMemory() / 3, home.states());
+  }
+
+  public void onChange(Runnable listener) {
+    listeners.add(listener);
+  }
+
+  public void changed() {
+    List.copyOf(listeners).forEach(Runnable::run);
+  }
+
+  public Jobs jobs() {
+    return jobs;
+  }
+
+  public Home home() {
+    return home;
+  }
+
+  public boolean isOpen() {
+    return history != null;
+  }
+
+  public History history() {
+    return history;
+  }
+
+  public Loaded loaded() {
+    return loaded;
+  }
+
+  public Path source() {
+    return source;
+  }
+
+  public Path project() {
+    return project;
+  }
+
+  public Stage stage() {
+    return stage;
+  }
+
+  public void setStage(Stage next) {
+    stage = next;
+    reopened = -1;
+    message = "";
+    failure = null;
+    changed();
+  }
+
+  /** The workpiece as it stands after the last entry. */
+  public Workpiece current() {
+    return history == null ? null : history.current();
+  }
+
+  /** The workpiece to be shown: looking back shows an earlier one. */
+  public Workpiece shown() {
+    if (history == null) {
+      return null;
+    }
+    return shownState != null ? shownState : current();
+  }
+
+  /** Looks back at the state after so many entries; -1 ends looking back. */
+  public void lookBackAt(int entries) {
+    int next = history == null || entries >= history.size() ? -1 : Math.max(-1, entries);
+    if (next != lookBack) {
+      lookBack = next;
+      shownState = next < 0 ? null : history.stateAfter(next);
+      changed();
+    }
+  }
+
+  public int lookBack() {
+    return lookBack;
+  }
+
+  /** The entry whose parameters are on the Sheet for changing; -1 for none. */
+  public int reopened() {
+    return reopened;
+  }
+
+  public void reopen(int index) {
+    reopened = index;
+    if (index >= 0) {
+      String id = StepKind.of(history.lines().get(index).entry().step()).stage();
+      for (Stage s : Stage.values()) {
+        if (s.title().equalsIgnoreCase(id)) {
+          stage = s;
+        }
+      }
+    }
+    changed();
+  }
+
+  public BitSet selection() {
+    return selection;
+  }
+
+  /** Selects triangles of the current Scan; null for none. */
+  public void select(BitSet triangles) {
+    selection = triangles == null || triangles.isEmpty() ? null : triangles;
+    changed();
+  }
+
+  /** What was measured on the current Scan; null while it is being measured. */
+  public Insight insight() {
+    return insight != null && history != null && insight.mesh() == current().scan()
+        ? insight
+        : null;
+  }
+
+  public Failure failure() {
+    return failure;
+  }
+
+  public String message() {
+    return message;
+  }
+
+  public void say(String text) {
+    message = text;
+    failure = null;
+    changed();
+  }
+
+  /** Shows a failure inline; a cancel is a message, no error. */
+  public void fail(Failure f) {
+    if (f.kind() == Failure.Kind.CANCELLED) {
+      message = f.getMessage();
+      failure = null;
+    } else {
+      failure = f;
+      message = "";
+    }
+    changed();
+  }
+
+  public void dismiss() {
+    failure = null;
+    message = "";
+    changed();
+  }
+
+  public boolean isUnsaved() {
+    return unsaved;
+  }
+
+  public String savedAt() {
+    return savedAt;
+  }
+
+  // --- opening -------------------------------------------------------------------------------
+
+  private record Opened(Loaded loaded, History history) {}
+
+  /** Opens a mesh file, or a project with its Scan and Log. */
+  public void open(Path file) {
+    boolean isProject = file.toString().endsWith(".holotome");
+    jobs.run(
+        "Opening " + file.getFileName(),
+        work -> {
+          LogFile log = isProject ? LogFile.read(file) : new LogFile(List.of(), null);
+          Path scan = isProject ? scanOf(file, log) : file;
+          Loaded mesh = MeshReader.read(scan, work.part(isProject ? 0.2 : 0.6, "Reading"));
+          History h = History.of(Workpiece.of(mesh.mesh(), mesh.frame()), checkpoints);
+          if (isProject) {
+            h = h.replay(log.entries(), new Run(work.part(0.6, "Replaying"), home.output()));
+          }
+          return new OpenedFile(file, scan, new Opened(mesh, h), isProject);
+        },
+        this::opened);
+    changed();
+  }
+
+  private record OpenedFile(Path file, Path scan, Opened opened, boolean isProject) {}
+
+  private static Path scanOf(Path file, LogFile log) {
+    if (log.source() == null) {
+      throw Failure.badInput(file + ": names no scan; open the scan and replay the Log on it");
+    }
+    Path beside = file.toAbsolutePath().getParent().resolve(log.source());
+    return Files.exists(beside) ? beside : Path.of(log.source());
+  }
+
+  private void opened(OpenedFile o) {
+    loaded = o.opened.loaded;
+    history = o.opened.history;
+    source = o.scan;
+    boolean recovered = o.file.equals(home.recovery());
+    project = o.isProject && !recovered ? o.file : null;
+    undo.clear();
+    redo.clear();
+    selection = null;
+    lookBack = -1;
+    shownState = null;
+    reopened = -1;
+    unsaved = recovered;
+    failure = null;
+    message = loaded.notes().isEmpty() ? "" : String.join("; ", loaded.notes());
+    if (!recovered) {
+      try {
+        home.addRecent(o.isProject ? o.file : o.scan);
+      } catch (Failure f) {
+        message = f.getMessage();
+      }
+    }
+    measure();
+    changed();
+  }
+
+  /** Measures the current Scan in the background for the findings. */
+  private void measure() {
+    Mesh mesh = current().scan();
+    if (insight != null && insight.mesh() == mesh) {
+      return;
+    }
+    jobs.quietly(
+        work -> Insight.of(mesh, work),
+        result -> {
+          insight = result;
+          changed();
+        },
+        f -> changed());
+  }
+
+  /** Takes the measuring up again after another quiet job ended it. */
+  public void measureIfIdle() {
+    if (isOpen() && insight() == null && !jobs.isQuietRunning() && !jobs.isBusy()) {
+      measure();
+    }
+  }
+
+  // --- changing ------------------------------------------------------------------------------
+
+  /** A change to the Log that takes time. */
+  @FunctionalInterface
+  public interface Change {
+    History make(History from, Run run);
+  }
+
+  /** Makes a change as a main job and, when done, the current state of things. */
+  public void change(String title, Change change) {
+    if (history == null) {
+      return;
+    }
+    History from = history;
+    Path out = project == null ? home.output() : project.toAbsolutePath().getParent();
+    jobs.run(title, work -> change.make(from, new Run(work, out)), this::accept);
+    changed();
+  }
+
+  public void apply(Step step) {
+    change(StepKind.of(step).title(), (h, run) -> h.apply(step, run));
+  }
+
+  /** Takes over a History made elsewhere from the current one. */
+  public void accept(History next) {
+    undo.push(history);
+    redo.clear();
+    settle(next);
+  }
+
+  private void settle(History next) {
+    history = next;
+    selection = null;
+    lookBack = -1;
+    shownState = null;
+    reopened = -1;
+    failure = null;
+    message =
+        next.lines().isEmpty() ? "" : String.join("; ", next.lines().getLast().effect().notes());
+    unsaved = true;
+    autosave();
+    measure();
+    changed();
+  }
+
+  public boolean canUndo() {
+    return !undo.isEmpty() && !jobs.isBusy();
+  }
+
+  public boolean canRedo() {
+    return !redo.isEmpty() && !jobs.isBusy();
+  }
+
+  public void undo() {
+    if (canUndo()) {
+      redo.push(history);
+      settle(undo.pop());
+    }
+  }
+
+  public void redo() {
+    if (canRedo()) {
+      undo.push(history);
+      settle(redo.pop());
+    }
+  }
+
+  // --- keeping -------------------------------------------------------------------------------
+
+  private LogFile logFile() {
+    List<Entry> entries = history.entries();
+    return new LogFile(entries, source.toAbsolutePath().toString());
+  }
+
+  /** Saves after every entry: to the project if there is one, else where a crash can find it. */
+  private void autosave() {
+    try {
+      if (project != null) {
+        saveTo(project);
+      } else {
+        logFile().write(home.recovery());
+        savedAt = "kept " + now();
+      }
+    } catch (Failure f) {
+      failure = f;
+    }
+  }
+
+  private static String now() {
+    return java.time.LocalTime.now().format(java.time.format.DateTimeFormatter.ofPattern("HH:mm"));
+  }
+
+  private void saveTo(Path file) {
+    logFile().write(file);
+    unsaved = false;
+    savedAt = "saved " + now();
+  }
+
+  /** Saves the project to a file and keeps it there from now on. */
+  public void save(Path file) {
+    try {
+      saveTo(file);
+      project = file;
+      Files.deleteIfExists(home.recovery());
+      home.addRecent(file);
+      message = "Saved " + file.getFileName();
+      failure = null;
+    } catch (Failure f) {
+      failure = f;
+    } catch (java.io.IOException e) {
+      failure = Failure.of(e);
+    }
+    changed();
+  }
+
+  /** Whether work from an earlier run was left unsaved. */
+  public boolean hasRecovery() {
+    return Files.isRegularFile(home.recovery());
+  }
+
+  public void discardRecovery() {
+    try {
+      Files.deleteIfExists(home.recovery());
+    } catch (java.io.IOException e) {
+      failure = Failure.of(e);
+    }
+    changed();
+  }
+
+  /** Runs a step without taking the result over: for figures before applying. Any thread. */
+  public History trial(Step step, int revising, History on, Work work) {
+    Run run = Run.of(work);
+    return revising >= 0 ? on.revise(revising, step, run) : on.apply(step, run);
+  }
+}

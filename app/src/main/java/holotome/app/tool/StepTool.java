@@ -1,0 +1,116 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.core.log.History;
+import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import holotome.core.step.Workpiece;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BiFunction;
+import java.util.function.Function;
+import javafx.scene.Node;
+
+/** A tool whose Sheet is made from the description of its step alone. */
+public final class StepTool extends Tool {
+  private final StepKind kind;
+  private final Stage stage;
+  private final boolean quick;
+  private final BiFunction<Step, History, String> verb;
+  private final Function<Workpiece, List<Row>> estimate;
+  private final Map<String, Object> values = new LinkedHashMap<>();
+  private Fields fields;
+
+  /**
+   * @param verb what the button says, from the step (null if incomplete) and the trial (may be
+   *     null)
+   * @param presets values to begin with instead of the step's own presets
+   */
+  public StepTool(
+      Session session,
+      Class<? extends Step> type,
+      Stage stage,
+      boolean quick,
+      Map<String, Object> presets,
+      BiFunction<Step, History, String> verb,
+      Function<Workpiece, List<Row>> estimate) {
+    super(session);
+    this.kind = StepKind.of(type);
+    this.stage = stage;
+    this.quick = quick;
+    this.verb = verb;
+    this.estimate = estimate;
+    values.putAll(presets);
+  }
+
+  @Override
+  public String title() {
+    return kind.title();
+  }
+
+  @Override
+  public Stage stage() {
+    return stage;
+  }
+
+  @Override
+  public String hint() {
+    return kind.help();
+  }
+
+  @Override
+  public boolean isQuick() {
+    return quick;
+  }
+
+  @Override
+  public Node form() {
+    fields = new Fields(this::fieldEdited);
+    for (StepKind.Field f : kind.fields()) {
+      fields.add(f, values.get(f.name()));
+    }
+    return fields.box();
+  }
+
+  private void fieldEdited() {
+    values.clear();
+    values.putAll(fields.values());
+    edited();
+  }
+
+  @Override
+  public Step step() {
+    return kind.create(fields == null ? values : fields.values());
+  }
+
+  @Override
+  public void load(Step step) {
+    values.clear();
+    values.putAll(kind.values(step));
+    values.remove("do");
+  }
+
+  /** Sets one value as if typed; used by findings. */
+  public void set(String name, Object value) {
+    values.put(name, value);
+  }
+
+  @Override
+  public String verb(History trial) {
+    Step s = null;
+    try {
+      s = step();
+    } catch (holotome.core.task.Failure f) {
+      // The Sheet says what is missing; the button only needs its words.
+      return verb.apply(null, trial);
+    }
+    return verb.apply(s, trial);
+  }
+
+  @Override
+  public List<Row> estimate(Workpiece in) {
+    return estimate.apply(in);
+  }
+}

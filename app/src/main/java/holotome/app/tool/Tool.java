@@ -1,0 +1,98 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.core.log.History;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+
+/**
+ * A tool of a stage: parameters on the Sheet, perhaps something to do with the left button in the
+ * view, and the step that comes of it.
+ */
+public abstract class Tool {
+  protected final Session session;
+  private Runnable edited = () -> {};
+
+  protected Tool(Session session) {
+    this.session = session;
+  }
+
+  /** A figure before and after, as on the Sheet. */
+  public record Row(String name, String before, String after) {}
+
+  public abstract String title();
+
+  public abstract Stage stage();
+
+  /** What the tool is for and how to begin, in a sentence. */
+  public abstract String hint();
+
+  /** The parameters; made anew whenever the tool is taken up. */
+  public abstract Node form();
+
+  /**
+   * The step as the parameters stand.
+   *
+   * @throws holotome.core.task.Failure with what is still missing or wrong, in plain words
+   */
+  public abstract Step step();
+
+  /** Takes the parameters over from an entry that is reopened. */
+  public abstract void load(Step step);
+
+  /** Whether the step is quick enough to be tried on every edit, for exact figures. */
+  public boolean isQuick() {
+    return true;
+  }
+
+  /** Figures that can be told without running the step. */
+  public List<Row> estimate(Workpiece in) {
+    return List.of();
+  }
+
+  /** What the button says; {@code trial} is null while figures are not there. */
+  public abstract String verb(History trial);
+
+  /** Called when the tool is taken up and laid down. */
+  public void begin(ViewPort view) {}
+
+  public void end(ViewPort view) {}
+
+  public void pressed(ViewPort view, MouseEvent e) {}
+
+  public void dragged(ViewPort view, MouseEvent e) {}
+
+  public void released(ViewPort view, MouseEvent e) {}
+
+  public void moved(ViewPort view, MouseEvent e) {}
+
+  /** Whether the tool made use of a key. */
+  public boolean key(ViewPort view, KeyEvent e) {
+    return false;
+  }
+
+  public void draw(ViewPort view, GraphicsContext g) {}
+
+  /** The workpiece that should be shown while this tool is in hand; null for the usual one. */
+  public Workpiece shows() {
+    return null;
+  }
+
+  /** Lets go of what was begun, as by Esc. */
+  public void drop(ViewPort view) {}
+
+  public final void onEdited(Runnable listener) {
+    edited = listener;
+  }
+
+  /** To be called by the tool whenever its parameters changed. */
+  protected final void edited() {
+    edited.run();
+  }
+}

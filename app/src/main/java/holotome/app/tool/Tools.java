@@ -1,0 +1,252 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.core.bake.BakeMaps;
+import holotome.core.datum.DeclareUnit;
+import holotome.core.datum.Level;
+import holotome.core.datum.Origin;
+import holotome.core.datum.Scale;
+import holotome.core.datum.Turn;
+import holotome.core.log.History;
+import holotome.core.mend.FillHoles;
+import holotome.core.mend.Tidy;
+import holotome.core.mesh.Box;
+import holotome.core.reduce.Decimate;
+import holotome.core.ship.WriteAsset;
+import holotome.core.step.Length;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import holotome.core.trim.CutGround;
+import holotome.core.trim.CutSelection;
+import holotome.core.trim.KeepIslands;
+import holotome.core.trim.PlaneCut;
+import holotome.core.unwrap.MakeCharts;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+
+/**
+ * The tools of each stage, in the order of their numbers, and the one that edits a kind of step.
+ */
+public final class Tools {
+  private final Map<Class<? extends Step>, Tool> byStep = new LinkedHashMap<>();
+
+  public Tools(Session session) {
+    Function<Workpiece, List<Tool.Row>> none = w -> List.of();
+    Map<String, Object> plain = Map.of();
+    add(
+        DeclareUnit.class,
+        new StepTool(
+            session,
+            DeclareUnit.class,
+            Stage.INTAKE,
+            true,
+            plain,
+            (s, t) ->
+                s instanceof DeclareUnit d ? "One unit is 1 " + d.unit().symbol() : "Set the unit",
+            none));
+    add(CutSelection.class, new LassoTool(session));
+    add(
+        KeepIslands.class,
+        new StepTool(
+            session,
+            KeepIslands.class,
+            Stage.TRIM,
+            true,
+            plain,
+            (s, t) -> removing(t, "Remove the loose pieces", "loose triangles"),
+            none));
+    add(
+        CutGround.class,
+        new StepTool(
+            session,
+            CutGround.class,
+            Stage.TRIM,
+            true,
+            plain,
+            (s, t) -> removing(t, "Cut the ground away", "triangles of ground"),
+            none));
+    add(PlaneCut.class, new PlaneTool(session));
+    add(
+        Tidy.class,
+        new StepTool(
+            session, Tidy.class, Stage.MEND, true, plain, (s, t) -> "Tidy the mesh", none));
+    add(
+        FillHoles.class,
+        new StepTool(
+            session, FillHoles.class, Stage.MEND, true, plain, (s, t) -> filling(t), none));
+    add(Scale.class, new ScaleTool(session));
+    add(
+        Level.class,
+        new StepTool(
+            session, Level.class, Stage.DATUM, true, plain, (s, t) -> "Level the work", none));
+    add(
+        Origin.class,
+        new StepTool(
+            session, Origin.class, Stage.DATUM, true, plain, (s, t) -> "Move the origin", none));
+    add(
+        Turn.class,
+        new StepTool(
+            session,
+            Turn.class,
+            Stage.DATUM,
+            true,
+            plain,
+            (s, t) ->
+                s instanceof Turn u
+                    ? String.format(java.util.Locale.ROOT, "Turn by %.4g°", u.angle())
+                    : "Turn the work",
+            none));
+    StepTool[] decimate = new StepTool[1];
+    decimate[0] =
+        new StepTool(
+            session,
+            Decimate.class,
+            Stage.REDUCE,
+            false,
+            Map.of("triangles", 20000),
+            (s, t) ->
+                s instanceof Decimate d && d.triangles() != null
+                    ? String.format("Make a Cast of %,d triangles", d.triangles())
+                    : "Make the Cast",
+            w -> decimation(w, decimate[0]));
+    add(Decimate.class, decimate[0]);
+    StepTool[] charts = new StepTool[1];
+    charts[0] =
+        new StepTool(
+            session,
+            MakeCharts.class,
+            Stage.UNWRAP,
+            false,
+            plain,
+            (s, t) -> "Cut and pack the charts",
+            w -> density(w, charts[0]));
+    add(MakeCharts.class, charts[0]);
+    StepTool[] bake = new StepTool[1];
+    bake[0] =
+        new StepTool(
+            session,
+            BakeMaps.class,
+            Stage.BAKE,
+            false,
+            plain,
+            (s, t) ->
+                s instanceof BakeMaps b
+                    ? String.format("Bake %d maps of %d px", b.maps().size(), b.size())
+                    : "Bake the maps",
+            w -> baking(w, bake[0]));
+    add(BakeMaps.class, bake[0]);
+    StepTool[] ship = new StepTool[1];
+    ship[0] =
+        new StepTool(
+            session,
+            WriteAsset.class,
+            Stage.SHIP,
+            false,
+            Map.of("name", "asset"),
+            (s, t) -> s instanceof WriteAsset a ? "Write " + a.fileName() : "Write the asset",
+            w -> shipping(w, ship[0]));
+    add(WriteAsset.class, ship[0]);
+  }
+
+  private void add(Class<? extends Step> type, Tool tool) {
+    byStep.put(type, tool);
+  }
+
+  public List<Tool> of(Stage stage) {
+    return byStep.values().stream().filter(t -> t.stage() == stage).toList();
+  }
+
+  /** The tool that makes steps of this type. */
+  public Tool making(Class<? extends Step> type) {
+    return byStep.get(type);
+  }
+
+  public Iterable<Tool> all() {
+    return byStep.values();
+  }
+
+  private static String removing(History trial, String plain, String what) {
+    if (trial == null) {
+      return plain;
+    }
+    int n = -trial.lines().getLast().effect().change();
+    return n > 0 ? String.format("Remove %,d %s", n, what) : plain;
+  }
+
+  private static String filling(History trial) {
+    if (trial == null) {
+      return "Fill the holes";
+    }
+    String note = trial.lines().getLast().effect().notes().getFirst();
+    return note.matches("\\d[\\d,]* holes.*")
+        ? "Fill " + note.substring(0, note.indexOf(" holes")) + " holes"
+        : "Fill the holes";
+  }
+
+  private static Step stepOf(StepTool tool) {
+    try {
+      return tool.step();
+    } catch (holotome.core.task.Failure f) {
+      return null;
+    }
+  }
+
+  private static List<Tool.Row> decimation(Workpiece w, StepTool tool) {
+    int n = w.scan().triangleCount();
+    String after = "–";
+    if (stepOf(tool) instanceof Decimate d) {
+      Integer t =
+          d.triangles() != null
+              ? d.triangles()
+              : d.percent() != null ? (int) (n * d.percent() / 100) : null;
+      after = t == null ? "by tolerance" : String.format("%,d", Math.min(t, n));
+    }
+    return List.of(new Tool.Row("Triangles", String.format("%,d", n), after));
+  }
+
+  private static List<Tool.Row> density(Workpiece w, StepTool tool) {
+    if (w.cast() == null || !(stepOf(tool) instanceof MakeCharts m)) {
+      return List.of();
+    }
+    double area =
+        holotome.core.mesh.Measures.area(w.cast()) * Math.pow(w.frame().toWork().scale(), 2);
+    // Charts fill a little over half of a texture, as a rule.
+    double perMetre = Math.sqrt(0.55 * m.size() * (double) m.size() / area);
+    String unit = w.frame().trueSize() ? "px/m" : "px/unit";
+    return List.of(
+        new Tool.Row("Triangles", String.format("%,d", w.cast().triangleCount()), "the same"),
+        new Tool.Row("Texel density", "–", String.format("about %.4g %s", perMetre, unit)));
+  }
+
+  private static List<Tool.Row> baking(Workpiece w, StepTool tool) {
+    if (w.cast() == null || !(stepOf(tool) instanceof BakeMaps b)) {
+      return List.of();
+    }
+    double rays = 0.55 * b.size() * (double) b.size() * b.samples();
+    return List.of(
+        new Tool.Row("Rays", "–", String.format("about %.1f M", rays / 1e6)),
+        new Tool.Row("Memory", "–", String.format("about %,d MB", b.memory(w) >> 20)));
+  }
+
+  private static List<Tool.Row> shipping(Workpiece w, StepTool tool) {
+    List<Tool.Row> rows = new ArrayList<>();
+    Box b = w.frame().workBounds(w.current());
+    boolean s = w.frame().trueSize();
+    rows.add(new Tool.Row("Width", "", Length.format(b.width(), s)));
+    rows.add(new Tool.Row("Depth", "", Length.format(b.depth(), s)));
+    rows.add(new Tool.Row("Height", "", Length.format(b.height(), s)));
+    rows.add(new Tool.Row("Lowest point", "", Length.format(b.minZ(), s)));
+    rows.add(new Tool.Row("Triangles", "", String.format("%,d", w.current().triangleCount())));
+    rows.add(
+        new Tool.Row(
+            "Maps", "", w.maps() == null ? "none" : String.valueOf(w.maps().pictures().size())));
+    if (stepOf(tool) instanceof WriteAsset a) {
+      rows.add(new Tool.Row("File", "", a.fileName()));
+    }
+    return rows;
+  }
+}

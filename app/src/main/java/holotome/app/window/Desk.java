@@ -1,0 +1,286 @@
+package holotome.app.window;
+
+import holotome.app.model.Home;
+import holotome.app.model.Jobs;
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.app.tool.Tool;
+import holotome.app.tool.Tools;
+import holotome.core.step.Step;
+import holotome.view.Camera;
+import java.io.File;
+import java.nio.file.Path;
+import java.util.BitSet;
+import java.util.List;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.input.DragEvent;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+
+/** The whole window: puts the parts together and keeps them in line with the session. */
+public final class Desk extends StackPane {
+  private final Session session;
+  private final Tools tools;
+  private final ViewPane view;
+  private final Tape tape;
+  private final Sheet sheet;
+  private final FindingsPanel findingsPanel = new FindingsPanel();
+  private final Findings findings;
+  private final StageBar stageBar;
+  private final FactsPanel facts;
+  private final Actions actions = new Actions();
+  private final ActionFinder finder;
+  private final ViewChips chips;
+  private final VBox welcome = new VBox();
+  private final StackPane middle = new StackPane();
+
+  public Desk(Home home) {
+    Jobs[] jobs = new Jobs[1];
+    Session[] made = new Session[1];
+    jobs[0] = new Jobs(f -> made[0].fail(f));
+    made[0] = new Session(jobs[0], home);
+    session = made[0];
+    tools = new Tools(session);
+    view = new ViewPane(session);
+    tape = new Tape(session);
+    sheet = new Sheet(session, tools, view, tape);
+    facts = new FactsPanel(session);
+    finder = new ActionFinder(actions, view::requestFocus);
+    stageBar = new StageBar(session, finder::open);
+    findings = new Findings(session, view, this::take);
+    chips = new ViewChips(session, view);
+    middle.getChildren().addAll(view, chips, welcome);
+    StackPane.setAlignment(chips, Pos.TOP_CENTER);
+    buildWelcome();
+    HBox.setHgrow(tape, Priority.ALWAYS);
+    HBox bottom = new HBox(tape, facts);
+    bottom.getStyleClass().add("bottom");
+    bottom.setPrefHeight(96);
+    bottom.setMinHeight(96);
+    bottom.setMaxHeight(96);
+    BorderPane all = new BorderPane(middle, stageBar, sheet, bottom, findingsPanel);
+    StackPane.setAlignment(finder, Pos.TOP_RIGHT);
+    StackPane.setMargin(finder, new Insets(48, 12, 0, 0));
+    getChildren().addAll(all, finder);
+    new Keys(this).install();
+    fillActions();
+    middle.setOnDragOver(this::dragOver);
+    middle.setOnDragDropped(this::dropped);
+    session.onChange(this::update);
+    update();
+  }
+
+  public Session session() {
+    return session;
+  }
+
+  public ViewPane view() {
+    return view;
+  }
+
+  Sheet sheet() {
+    return sheet;
+  }
+
+  Actions actions() {
+    return actions;
+  }
+
+  ActionFinder finder() {
+    return finder;
+  }
+
+  /** Takes up the tool that makes steps of this type. */
+  void take(Class<? extends Step> type) {
+    sheet.take(tools.making(type));
+  }
+
+  private void update() {
+    stageBar.update();
+    sheet.update();
+    findingsPanel.show(
+        session.stage().title(), findings.of(session.stage()), session.jobs().isBusy());
+    facts.update();
+    tape.draw();
+    chips.update();
+    welcome.setVisible(!session.isOpen());
+    welcome.setManaged(!session.isOpen());
+    if (!session.isOpen()) {
+      buildWelcome();
+    }
+    view.refresh();
+  }
+
+  // --- opening and saving ----------------------------------------------------------------------
+
+  private void buildWelcome() {
+    welcome.setId("welcome");
+    welcome.getStyleClass().setAll("welcome");
+    Label title = new Label("Holotome");
+    title.getStyleClass().add("title");
+    Label text =
+        new Label(
+            "Open a scanned mesh, or drop one here: ply, obj, stl or off. The file itself is never changed.");
+    text.setWrapText(true);
+    text.getStyleClass().add("soft");
+    welcome.getChildren().setAll(title, text, link("Open a scan…  Ctrl O", "open", this::open));
+    if (session.hasRecovery()) {
+      Label left = new Label("Work of an earlier run was not saved.");
+      HBox both =
+          new HBox(
+              16,
+              link("Take it up again", "recover", () -> session.open(session.home().recovery())),
+              link("Discard it", "discard", session::discardRecovery));
+      welcome.getChildren().addAll(FindingsPanel.rule(), left, both);
+    }
+    List<Path> recent = session.home().recent();
+    if (!recent.isEmpty()) {
+      Label l = new Label("Recent");
+      l.getStyleClass().addAll("soft", "small");
+      welcome.getChildren().addAll(FindingsPanel.rule(), l);
+      for (Path p : recent.subList(0, Math.min(4, recent.size()))) {
+        welcome
+            .getChildren()
+            .add(
+                link(
+                    p.getFileName().toString(),
+                    "recent-" + p.getFileName(),
+                    () -> session.open(p)));
+      }
+    }
+  }
+
+  private static Button link(String text, String id, Runnable run) {
+    Button b = new Button(text);
+    b.setId(id);
+    b.getStyleClass().setAll("link");
+    b.setOnAction(e -> run.run());
+    return b;
+  }
+
+  void open() {
+    FileChooser c = new FileChooser();
+    c.setTitle("Open a scan or a project");
+    c.getExtensionFilters()
+        .add(
+            new FileChooser.ExtensionFilter(
+                "Meshes and projects",
+                "*.ply",
+                "*.obj",
+                "*.stl",
+                "*.off",
+                "*.holotome",
+                "*.PLY",
+                "*.OBJ",
+                "*.STL",
+                "*.OFF"));
+    File f = c.showOpenDialog(getScene().getWindow());
+    if (f != null) {
+      session.open(f.toPath());
+    }
+  }
+
+  void save() {
+    if (!session.isOpen()) {
+      return;
+    }
+    if (session.project() != null) {
+      session.save(session.project());
+      return;
+    }
+    FileChooser c = new FileChooser();
+    c.setTitle("Save the project");
+    c.getExtensionFilters().add(new FileChooser.ExtensionFilter("Holotome project", "*.holotome"));
+    String name = session.source().getFileName().toString();
+    c.setInitialFileName(name.substring(0, name.lastIndexOf('.')) + ".holotome");
+    File f = c.showSaveDialog(getScene().getWindow());
+    if (f != null) {
+      session.save(f.toPath());
+    }
+  }
+
+  private void dragOver(DragEvent e) {
+    if (e.getDragboard().hasFiles()) {
+      e.acceptTransferModes(TransferMode.COPY);
+      e.consume();
+    }
+  }
+
+  private void dropped(DragEvent e) {
+    List<File> files = e.getDragboard().getFiles();
+    if (!files.isEmpty()) {
+      session.open(files.getFirst().toPath());
+      e.setDropCompleted(true);
+      e.consume();
+    }
+  }
+
+  // --- actions ---------------------------------------------------------------------------------
+
+  private void fillActions() {
+    actions.add("Open a scan or project", "Ctrl O", this::open);
+    actions.add("Save the project", "Ctrl S", this::save, session::isOpen);
+    actions.add("Undo", "Ctrl Z", session::undo, session::canUndo);
+    actions.add("Redo", "Ctrl Shift Z", session::redo, session::canRedo);
+    actions.add("Cancel the running work", "", session.jobs()::cancel, session.jobs()::isBusy);
+    for (Stage s : Stage.values()) {
+      actions.add("Go to " + s.title(), "Alt " + (s.ordinal() + 1), () -> session.setStage(s));
+    }
+    for (Tool t : tools.all()) {
+      actions.add(t.stage().title() + ": " + t.title(), "", () -> sheet.take(t));
+    }
+    actions.add("Next look", "L", view::nextLook);
+    actions.add("Select visible or through", "V", () -> view.setThrough(!view.isThrough()));
+    actions.add("Invert the selection", "", this::invert, () -> session.insight() != null);
+    actions.add("Show everything", "Home", view::showAll);
+    actions.add("Show the selection", "End", view::showSelection);
+    actions.add("Perspective or parallel", "O", view::switchProjection);
+    actions.add("Grid on or off", "", () -> view.setGrid(!view.hasGrid()));
+    for (Camera.Direction d : Camera.Direction.values()) {
+      String n = d.name().toLowerCase(java.util.Locale.ROOT);
+      actions.add(
+          "View from "
+              + (d == Camera.Direction.ASKEW
+                  ? "askew"
+                  : d == Camera.Direction.TOP
+                      ? "above"
+                      : d == Camera.Direction.BOTTOM ? "below" : "the " + n),
+          "",
+          () -> view.look(d));
+    }
+    actions.add("Paper: film or slate", "", this::switchPaper);
+    for (Path p : session.home().recent()) {
+      actions.add("Open " + p.getFileName(), "", () -> session.open(p));
+    }
+  }
+
+  private void invert() {
+    int n = session.current().scan().triangleCount();
+    BitSet s = session.selection() == null ? new BitSet() : (BitSet) session.selection().clone();
+    s.flip(0, n);
+    session.select(s);
+  }
+
+  private void switchPaper() {
+    boolean slate = !getStyleClass().contains("slate");
+    if (slate) {
+      getStyleClass().add("slate");
+    } else {
+      getStyleClass().remove("slate");
+    }
+    tape.setSlate(slate);
+  }
+
+  public void shutDown() {
+    session.jobs().shutDown();
+    view.shutDown();
+  }
+}

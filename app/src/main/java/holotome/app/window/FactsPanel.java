@@ -1,0 +1,126 @@
+package holotome.app.window;
+
+import holotome.app.model.Jobs;
+import holotome.app.model.Session;
+import holotome.core.mesh.Box;
+import holotome.core.step.Length;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Work;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.Duration;
+
+/** The lower right corner: size, triangles, memory, and the running work with its cancel. */
+final class FactsPanel extends VBox {
+  private final Session session;
+  private final Jobs jobs;
+  private final Label size = figure();
+  private final Label triangles = figure();
+  private final Label memory = figure();
+  private final Label state = new Label();
+  private final Label saved = figure();
+  private final ProgressBar bar = new ProgressBar(0);
+  private final Button cancel = new Button("Cancel");
+  private final HBox idle;
+  private final HBox busy;
+
+  FactsPanel(Session session) {
+    this.session = session;
+    this.jobs = session.jobs();
+    setId("facts");
+    getStyleClass().add("facts");
+    setPrefWidth(292);
+    setMinWidth(292);
+    setMaxWidth(292);
+    state.getStyleClass().addAll("soft", "small");
+    saved.getStyleClass().add("soft");
+    cancel.getStyleClass().setAll("link");
+    cancel.setId("cancel");
+    cancel.setOnAction(e -> jobs.cancel());
+    HBox.setHgrow(bar, Priority.ALWAYS);
+    bar.setMaxWidth(Double.MAX_VALUE);
+    size.setId("fact-size");
+    triangles.setId("fact-triangles");
+    idle = line(new Label("Nothing running"), saved);
+    idle.getChildren().getFirst().getStyleClass().addAll("soft", "small");
+    busy = new HBox(8, state, bar, cancel);
+    busy.setAlignment(Pos.CENTER_LEFT);
+    getChildren()
+        .addAll(
+            line(new Label("Size"), size),
+            line(new Label("Triangles"), triangles),
+            line(new Label("Memory"), memory),
+            idle);
+    Timeline tick = new Timeline(new KeyFrame(Duration.millis(200), e -> tick()));
+    tick.setCycleCount(Timeline.INDEFINITE);
+    tick.play();
+  }
+
+  private static Label figure() {
+    Label l = new Label("–");
+    l.getStyleClass().add("figure");
+    return l;
+  }
+
+  private static HBox line(Label name, Label figure) {
+    name.getStyleClass().add("small");
+    Region gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    figure.setMinWidth(Region.USE_PREF_SIZE);
+    HBox h = new HBox(8, name, gap, figure);
+    h.setAlignment(Pos.CENTER_LEFT);
+    h.setMinHeight(20);
+    return h;
+  }
+
+  void update() {
+    Workpiece w = session.shown();
+    if (w != null) {
+      Box b = w.frame().workBounds(w.current());
+      boolean s = w.frame().trueSize();
+      size.setText(
+          s
+              ? Length.format(b.width(), true)
+                  + " × "
+                  + Length.format(b.depth(), true)
+                  + " × "
+                  + Length.format(b.height(), true)
+              : String.format("%,.0f × %,.0f × %,.0f units", b.width(), b.depth(), b.height()));
+      triangles.setText(
+          w.cast() == null
+              ? String.format("%,d", w.scan().triangleCount())
+              : String.format("%,d of %,d", w.cast().triangleCount(), w.scan().triangleCount()));
+      saved.setText(session.savedAt());
+    }
+    tick();
+  }
+
+  private void tick() {
+    Runtime r = Runtime.getRuntime();
+    memory.setText(
+        String.format(
+            "%,d MB of %.0f GB", (r.totalMemory() - r.freeMemory()) >> 20, r.maxMemory() / 1e9));
+    Work work = jobs.running();
+    boolean showBusy = work != null;
+    if (showBusy != getChildren().contains(busy)) {
+      getChildren().set(3, showBusy ? busy : idle);
+    }
+    if (work != null) {
+      double left = work.secondsLeft();
+      String text = jobs.title();
+      if (!Double.isNaN(left) && work.secondsSoFar() > 1) {
+        text += String.format(", %.0f s left", Math.max(1, left));
+      }
+      state.setText(work.isCancelled() ? "Cancelling" : text);
+      bar.setProgress(work.fraction());
+    }
+  }
+}

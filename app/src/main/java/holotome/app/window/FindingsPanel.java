@@ -1,0 +1,100 @@
+package holotome.app.window;
+
+import holotome.app.model.Finding;
+import java.util.List;
+import java.util.Locale;
+import javafx.geometry.Insets;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The left panel: the findings of the stage. */
+final class FindingsPanel extends VBox {
+  private final Label heading = new Label();
+  private final VBox list = new VBox();
+  private List<String> shown = List.of();
+
+  FindingsPanel() {
+    setId("findings");
+    getStyleClass().addAll("panel", "panel-left");
+    setPadding(new Insets(12, 14, 8, 14));
+    setPrefWidth(236);
+    setMinWidth(236);
+    setMaxWidth(236);
+    heading.getStyleClass().add("heading");
+    ScrollPane scroll = new ScrollPane(list);
+    scroll.setFitToWidth(true);
+    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    scroll.setFocusTraversable(false);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    Region rule = rule();
+    VBox.setMargin(rule, new Insets(7, 0, 0, 0));
+    getChildren().addAll(heading, rule, scroll);
+  }
+
+  static Region rule() {
+    Region r = new Region();
+    r.getStyleClass().add("rule");
+    return r;
+  }
+
+  void show(String stage, List<Finding> findings, boolean busy) {
+    heading.setText("Findings in " + stage);
+    List<String> now =
+        findings.stream()
+            .map(f -> f.severity() + f.title() + f.text() + f.actionName() + busy)
+            .toList();
+    if (now.equals(shown)) {
+      return;
+    }
+    shown = now;
+    list.getChildren().clear();
+    for (Finding f : findings) {
+      list.getChildren().addAll(card(f, busy), rule());
+    }
+  }
+
+  private static HBox card(Finding f, boolean busy) {
+    Region mark = new Region();
+    mark.getStyleClass().add("mark");
+    Label title = new Label(f.title());
+    title.getStyleClass().add("heading");
+    title.setWrapText(true);
+    Label word = new Label(f.severity().word());
+    word.getStyleClass().add("word");
+    word.setMinWidth(Region.USE_PREF_SIZE);
+    Label text = new Label(f.text());
+    text.setWrapText(true);
+    text.getStyleClass().add("soft");
+    text.setMinHeight(Region.USE_PREF_SIZE);
+    VBox body = new VBox(2, title, text);
+    HBox.setHgrow(body, Priority.ALWAYS);
+    HBox links = new HBox(14);
+    if (f.show() != null) {
+      links.getChildren().add(link("Show", f.show(), false));
+    }
+    if (f.actionName() != null) {
+      links.getChildren().add(link(f.actionName(), f.action(), busy));
+    }
+    Region gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    links.getChildren().addAll(gap, word);
+    links.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+    body.getChildren().add(links);
+    HBox card = new HBox(9, mark, body);
+    card.getStyleClass().addAll("finding", f.severity().name().toLowerCase(Locale.ROOT));
+    return card;
+  }
+
+  private static Button link(String text, Runnable run, boolean disabled) {
+    Button b = new Button(text);
+    b.getStyleClass().setAll("link");
+    b.setOnAction(e -> run.run());
+    b.setDisable(disabled);
+    return b;
+  }
+}

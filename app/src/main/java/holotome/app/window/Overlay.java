@@ -1,0 +1,87 @@
+package holotome.app.window;
+
+import holotome.app.tool.ViewPort;
+import holotome.core.mesh.Similarity;
+import holotome.core.mesh.Vec;
+import holotome.core.step.Length;
+import holotome.view.Camera;
+import holotome.view.RoundLength;
+import java.util.List;
+import javafx.geometry.VPos;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import javafx.scene.text.TextAlignment;
+
+/** What is always drawn over the view: axes, scale bar, borders being shown. */
+final class Overlay {
+  private static final Color INK = Color.web("#1D2B33");
+  private static final Color PAPER = Color.web("#F6F4EF");
+  private static final Color[] AXES = {
+    Color.web("#A63D2F"), Color.web("#2F7D3B"), Color.web("#2F5FA6")
+  };
+
+  void axes(GraphicsContext g, Camera camera, double width, double height) {
+    double x = width - 58;
+    double y = height - 58;
+    double length = 32;
+    double[][] axis = {{1, 0, 0}, {0, 1, 0}, {0, 0, 1}};
+    g.setFont(Font.font("IBM Plex Mono", 12));
+    g.setTextAlign(TextAlignment.CENTER);
+    g.setTextBaseline(VPos.CENTER);
+    g.setLineWidth(2);
+    for (int i = 0; i < 3; i++) {
+      double dx = Vec.dot(axis[i], camera.right());
+      double dy = -Vec.dot(axis[i], camera.up());
+      g.setStroke(AXES[i]);
+      g.strokeLine(x, y, x + length * dx, y + length * dy);
+      if (Math.hypot(dx, dy) > 0.15) {
+        g.setFill(INK);
+        g.fillText("XYZ".substring(i, i + 1), x + (length + 10) * dx, y + (length + 10) * dy);
+      }
+    }
+  }
+
+  void scaleBar(GraphicsContext g, Camera camera, double height, boolean trueSize) {
+    double unit = camera.unitsPerPixel((int) height);
+    double length = RoundLength.below(190 * unit);
+    double px = length / unit;
+    double x = 18;
+    double y = height - 24;
+    g.setFont(Font.font("IBM Plex Mono", 12));
+    g.setTextAlign(TextAlignment.LEFT);
+    g.setTextBaseline(VPos.BOTTOM);
+    g.setFill(INK);
+    g.fillText(text(length, trueSize), x, y - 4);
+    for (int i = 0; i < 5; i++) {
+      g.setFill(i % 2 == 0 ? INK : PAPER);
+      g.fillRect(x + px * i / 5, y, px / 5, 6);
+    }
+    g.setStroke(INK);
+    g.setLineWidth(1);
+    g.strokeRect(x - 0.5, y - 0.5, px + 1, 7);
+  }
+
+  private static String text(double length, boolean trueSize) {
+    String s = Length.format(length, trueSize);
+    // A round length needs no decimals beyond those it has.
+    return s.contains(".") ? s.replaceFirst("\\.?0+ ", " ") : s;
+  }
+
+  void loops(GraphicsContext g, ViewPort view, List<float[]> loops, Similarity toWork) {
+    g.setStroke(Color.web("#A63D2F"));
+    g.setLineWidth(2);
+    for (float[] loop : loops) {
+      int n = loop.length / 3;
+      double[] last = null;
+      for (int i = 0; i <= n; i++) {
+        int k = 3 * (i % n);
+        double[] p = view.project(toWork.apply(loop[k], loop[k + 1], loop[k + 2]));
+        if (p != null && last != null) {
+          g.strokeLine(last[0], last[1], p[0], p[1]);
+        }
+        last = p;
+      }
+    }
+  }
+}

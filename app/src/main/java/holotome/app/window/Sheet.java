@@ -1,0 +1,466 @@
+package holotome.app.window;
+
+import holotome.app.model.Figures;
+import holotome.app.model.Insight;
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.app.tool.Tool;
+import holotome.app.tool.Tools;
+import holotome.core.log.Entry;
+import holotome.core.log.History;
+import holotome.core.mesh.Box;
+import holotome.core.step.Length;
+import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import holotome.core.task.Failure;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import javafx.animation.PauseTransition;
+import javafx.geometry.HPos;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.ColumnConstraints;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.Duration;
+
+/**
+ * The right panel: the tools of the stage, the parameters of the one in hand, its figures before
+ * and after, and the button that applies it.
+ *
+ * <p>Quick steps are tried out in the background on every edit, so that the figures are exact and
+ * applying only takes the result over.
+ */
+final class Sheet extends VBox {
+  private final Session session;
+  private final Tools tools;
+  private final ViewPane view;
+  private final Tape tape;
+  private final Map<Stage, Tool> inHand = new EnumMap<>(Stage.class);
+  private final Label heading = new Label("Sheet");
+  private final GridPane toolGrid = new GridPane();
+  private final Label hint = new Label();
+  private final VBox form = new VBox();
+  private final Label problem = new Label();
+  private final GridPane figures = new GridPane();
+  private final Button apply = keyed("", "Enter", "apply");
+  private final Button drop = keyed("Drop", "Esc", "plain");
+  private final VBox entryActions = new VBox(2);
+  private final PauseTransition settle = new PauseTransition(Duration.millis(280));
+  private Tool current;
+  private int revising = -1;
+  private History base;
+  private Trial trial;
+  private Stage builtFor;
+
+  /** A step tried out on the History it was tried on. */
+  private record Trial(
+      History on, int revising, Map<String, Object> values, History result, Figures after) {}
+
+  Sheet(Session session, Tools tools, ViewPane view, Tape tape) {
+    this.session = session;
+    this.tools = tools;
+    this.view = view;
+    this.tape = tape;
+    setId("sheet");
+    getStyleClass().addAll("panel", "panel-right");
+    setPrefWidth(292);
+    setMinWidth(292);
+    setMaxWidth(292);
+    heading.getStyleClass().add("heading");
+    heading.setId("sheet-heading");
+    hint.setWrapText(true);
+    hint.getStyleClass().addAll("soft", "small");
+    hint.setMinHeight(Region.USE_PREF_SIZE);
+    problem.setWrapText(true);
+    problem.getStyleClass().add("problem");
+    problem.setId("problem");
+    problem.setMinHeight(Region.USE_PREF_SIZE);
+    toolGrid.setHgap(10);
+    toolGrid.setVgap(2);
+    ColumnConstraints half = new ColumnConstraints();
+    half.setPercentWidth(50);
+    toolGrid.getColumnConstraints().addAll(half, half);
+    ColumnConstraints names = new ColumnConstraints();
+    names.setHgrow(Priority.ALWAYS);
+    ColumnConstraints right = new ColumnConstraints();
+    right.setHalignment(HPos.RIGHT);
+    figures.getColumnConstraints().addAll(names, right, right);
+    figures.setHgap(12);
+    figures.setId("figures");
+    apply.setId("apply");
+    apply.setOnAction(e -> apply());
+    drop.setId("drop");
+    drop.setOnAction(e -> drop());
+    VBox all =
+        new VBox(10, heading, toolGrid, hint, form, problem, figures, apply, drop, entryActions);
+    all.setPadding(new Insets(12, 14, 12, 14));
+    VBox.setMargin(drop, new Insets(-6, 0, 0, 0));
+    ScrollPane scroll = new ScrollPane(all);
+    scroll.setFitToWidth(true);
+    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    scroll.setFocusTraversable(false);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    getChildren().add(scroll);
+    settle.setOnFinished(e -> tryOut());
+    for (Tool t : tools.all()) {
+      t.onEdited(this::edited);
+    }
+  }
+
+  private static Button keyed(String words, String key, String style) {
+    Label w = new Label(words);
+    w.getStyleClass().add("words");
+    Label k = new Label(key);
+    k.getStyleClass().add("key");
+    Region gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    HBox box = new HBox(8, w, gap, k);
+    box.setAlignment(Pos.CENTER_LEFT);
+    Button b = new Button();
+    b.setGraphic(box);
+    b.getStyleClass().setAll(style);
+    b.setMaxWidth(Double.MAX_VALUE);
+    box.setMaxWidth(Double.MAX_VALUE);
+    // The graphic fills the button, so that the key stands at its right end.
+    box.prefWidthProperty().bind(b.widthProperty().subtract(26));
+    return b;
+  }
+
+  private static void words(Button b, String words) {
+    ((Label) ((HBox) b.getGraphic()).getChildren().getFirst()).setText(words);
+  }
+
+  Tool current() {
+    return current;
+  }
+
+  /** Takes up the tool with this number on the Sheet, counted from 1. */
+  void takeNumber(int number) {
+    List<Tool> list = tools.of(session.stage());
+    if (number >= 1 && number <= list.size()) {
+      take(list.get(number - 1));
+    }
+  }
+
+  void take(Tool tool) {
+    inHand.put(tool.stage(), tool);
+    if (session.stage() != tool.stage()) {
+      session.setStage(tool.stage());
+    } else {
+      if (session.reopened() >= 0) {
+        session.reopen(-1);
+      }
+      build(tool, -1);
+    }
+  }
+
+  /** Brings the Sheet in line with the session. */
+  void update() {
+    Stage stage = session.stage();
+    int reopened = session.reopened();
+    boolean other = session.history() != base;
+    if (reopened >= 0 && (revising != reopened || other)) {
+      Entry e = session.history().lines().get(reopened).entry();
+      Tool t = tools.making(e.step().getClass());
+      t.load(e.step());
+      base = session.history();
+      build(t, reopened);
+    } else if (reopened < 0 && (builtFor != stage || revising >= 0 || other)) {
+      base = session.history();
+      List<Tool> list = tools.of(stage);
+      Tool t = inHand.get(stage);
+      build(t != null ? t : list.getFirst(), -1);
+    }
+    fillFigures();
+    buttons();
+  }
+
+  private void build(Tool tool, int index) {
+    builtFor = session.stage();
+    revising = index;
+    trial = null;
+    if (current != tool) {
+      current = tool;
+      view.setTool(tool);
+    }
+    if (index < 0) {
+      inHand.put(tool.stage(), tool);
+    }
+    heading.setText(index < 0 ? "Sheet" : "Entry " + (index + 1) + ": " + tool.title());
+    buildTools();
+    hint.setText(tool.hint());
+    form.getChildren().setAll(tool.form());
+    entryActions.getChildren().clear();
+    if (index >= 0) {
+      Entry e = session.history().lines().get(index).entry();
+      Button onOff = keyed(e.on() ? "Switch the entry off" : "Switch the entry on", "", "plain");
+      onOff.setId("entry-on-off");
+      onOff.setOnAction(
+          x ->
+              session.change(
+                  e.on() ? "Switching off" : "Switching on",
+                  (h, run) -> h.setOn(index, !e.on(), run)));
+      Button remove = keyed("Take the entry out", "", "plain");
+      remove.setId("entry-remove");
+      remove.setOnAction(
+          x -> session.change("Taking an entry out", (h, run) -> h.remove(index, run)));
+      entryActions.getChildren().setAll(FindingsPanel.rule(), onOff, remove);
+    }
+    edited();
+  }
+
+  private void buildTools() {
+    toolGrid.getChildren().clear();
+    List<Tool> list = tools.of(session.stage());
+    int rows = (list.size() + 1) / 2;
+    for (int i = 0; i < list.size(); i++) {
+      Tool t = list.get(i);
+      Label n = new Label(String.valueOf(i + 1));
+      n.getStyleClass().add("number");
+      n.setMinWidth(14);
+      Label name = new Label(t.title());
+      name.getStyleClass().add("name");
+      Button b = new Button();
+      b.setGraphic(new HBox(4, n, name));
+      b.getStyleClass().setAll("tool");
+      b.setId("tool-" + t.title().toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
+      b.setAccessibleText(t.title());
+      b.setMaxWidth(Double.MAX_VALUE);
+      if (t == current) {
+        b.getStyleClass().add("current");
+      }
+      b.setOnAction(e -> take(t));
+      toolGrid.add(b, i / rows, i % rows);
+    }
+  }
+
+  /** The parameters changed: what was tried is no longer it. */
+  private void edited() {
+    trial = null;
+    Step step = stepOrProblem();
+    view.repaint();
+    fillFigures();
+    buttons();
+    tape.setPending(step == null || revising >= 0 ? null : current.title(), -1);
+    settle.stop();
+    if (step != null && current.isQuick()) {
+      settle.playFromStart();
+    } else {
+      session.measureIfIdle();
+    }
+    if (current.shows() != null || view.mesh() != null) {
+      view.refresh();
+    }
+  }
+
+  private Step stepOrProblem() {
+    if (!session.isOpen()) {
+      problem(null);
+      return null;
+    }
+    try {
+      Step s = current.step();
+      problem(null);
+      return s;
+    } catch (Failure f) {
+      problem(f.getMessage());
+      return null;
+    }
+  }
+
+  private void problem(String text) {
+    problem.setText(text == null ? "" : text);
+    problem.setVisible(text != null);
+    problem.setManaged(text != null);
+  }
+
+  private void tryOut() {
+    Step step = stepOrProblem();
+    if (step == null || session.jobs().isBusy() || session.lookBack() >= 0) {
+      return;
+    }
+    if (session.insight() == null && session.jobs().isQuietRunning()) {
+      // The findings are being measured; they come first, the figures right after.
+      settle.playFromStart();
+      return;
+    }
+    History on = session.history();
+    int index = revising;
+    Map<String, Object> values = StepKind.of(step).values(step);
+    session
+        .jobs()
+        .quietly(
+            work -> {
+              History h = session.trial(step, index, on, work.part(0.7, "Trying"));
+              return new Trial(
+                  on, index, values, h, Figures.of(h.current(), work.part(0.3, "Measuring")));
+            },
+            t -> {
+              if (session.history() == t.on && revising == t.revising) {
+                trial = t;
+                tape.setPending(t.revising >= 0 ? null : current.title(), t.after.triangles());
+                fillFigures();
+                buttons();
+                session.measureIfIdle();
+              }
+            },
+            f -> {
+              if (f.kind() != Failure.Kind.CANCELLED) {
+                problem(f.getMessage());
+                buttons();
+              }
+              session.measureIfIdle();
+            });
+  }
+
+  private void buttons() {
+    if (current == null) {
+      return;
+    }
+    boolean ready =
+        session.isOpen()
+            && !session.jobs().isBusy()
+            && session.lookBack() < 0
+            && !problem.isVisible();
+    apply.setDisable(!ready);
+    String verb = current.verb(trial == null ? null : trial.result);
+    words(apply, revising >= 0 ? "Run again from here" : verb);
+    apply.setAccessibleText(verb);
+    drop.setVisible(session.isOpen());
+  }
+
+  /** Applies the step in hand, taking over what was tried if it is still the same. */
+  void apply() {
+    Step step = stepOrProblem();
+    if (step == null || apply.isDisabled()) {
+      return;
+    }
+    Trial t = trial;
+    if (t != null
+        && t.on == session.history()
+        && t.revising == revising
+        && t.values.equals(StepKind.of(step).values(step))) {
+      session.jobs().stopQuiet();
+      session.accept(t.result);
+      return;
+    }
+    int index = revising;
+    if (index >= 0) {
+      session.change(current.title(), (h, run) -> h.revise(index, step, run));
+    } else {
+      session.apply(step);
+    }
+  }
+
+  /** Lets go of what the tool began; of a reopened entry, closes it. */
+  void drop() {
+    if (session.reopened() >= 0) {
+      session.reopen(-1);
+      return;
+    }
+    current.drop(view);
+    view.showLoops(List.of());
+    session.select(null);
+    edited();
+  }
+
+  private void fillFigures() {
+    figures.getChildren().clear();
+    if (!session.isOpen()) {
+      return;
+    }
+    List<Tool.Row> rows = current.isQuick() ? compared() : current.estimate(session.current());
+    if (rows.isEmpty()) {
+      return;
+    }
+    header("before", 1);
+    header("after", 2);
+    int y = 1;
+    for (Tool.Row r : rows) {
+      Region rule = FindingsPanel.rule();
+      GridPane.setMargin(rule, new Insets(2, 0, 2, 0));
+      figures.add(rule, 0, y++, 3, 1);
+      figures.add(new Label(r.name()), 0, y);
+      figures.add(figure(r.before()), 1, y);
+      Label after = figure(r.after());
+      after.setId("after-" + r.name().toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
+      figures.add(after, 2, y++);
+    }
+    Region rule = FindingsPanel.rule();
+    GridPane.setMargin(rule, new Insets(2, 0, 0, 0));
+    figures.add(rule, 0, y, 3, 1);
+  }
+
+  private void header(String text, int column) {
+    Label l = new Label(text);
+    l.getStyleClass().addAll("soft", "small");
+    figures.add(l, column, 0);
+  }
+
+  private static Label figure(String text) {
+    Label l = new Label(text);
+    l.getStyleClass().add("figure");
+    l.setMinWidth(Region.USE_PREF_SIZE);
+    return l;
+  }
+
+  private List<Tool.Row> compared() {
+    Insight i = session.insight();
+    Figures b = i == null ? null : Figures.of(session.current(), i);
+    Figures a = trial == null ? null : trial.after;
+    List<Tool.Row> rows = new ArrayList<>();
+    rows.add(
+        new Tool.Row(
+            "Triangles",
+            b == null ? "…" : count(b.triangles()),
+            a == null ? "…" : count(a.triangles())));
+    rows.add(
+        new Tool.Row(
+            "Islands", b == null ? "…" : count(b.islands()), a == null ? "…" : count(a.islands())));
+    rows.add(
+        new Tool.Row(
+            "Borders", b == null ? "…" : count(b.borders()), a == null ? "…" : count(a.borders())));
+    rows.add(
+        new Tool.Row(
+            "Width",
+            b == null ? "…" : length(b, b.size().width()),
+            a == null ? "…" : length(a, a.size().width())));
+    rows.add(
+        new Tool.Row(
+            "Depth",
+            b == null ? "…" : length(b, b.size().depth()),
+            a == null ? "…" : length(a, a.size().depth())));
+    rows.add(
+        new Tool.Row(
+            "Height",
+            b == null ? "…" : length(b, b.size().height()),
+            a == null ? "…" : length(a, a.size().height())));
+    if (session.stage() == Stage.DATUM) {
+      Box x = b == null ? null : b.size();
+      Box y = a == null ? null : a.size();
+      rows.add(
+          new Tool.Row(
+              "Lowest",
+              x == null ? "…" : length(b, x.minZ()),
+              y == null ? "…" : length(a, y.minZ())));
+    }
+    return rows;
+  }
+
+  private static String count(int n) {
+    return String.format("%,d", n);
+  }
+
+  private static String length(Figures f, double v) {
+    return Length.format(v, f.trueSize());
+  }
+}

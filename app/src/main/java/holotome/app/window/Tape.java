@@ -1,0 +1,244 @@
+package holotome.app.window;
+
+import holotome.app.model.Session;
+import holotome.core.log.History;
+import holotome.core.step.StepKind;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.geometry.VPos;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import javafx.scene.text.FontWeight;
+import javafx.scene.text.TextAlignment;
+
+/**
+ * The Log drawn as a tape: a length per entry, as high as the mesh had triangles after it. Dragging
+ * along it looks back, a click on an entry reopens it. The step being prepared stands dashed at the
+ * end.
+ */
+final class Tape extends Pane {
+  private static final double LEFT = 62;
+  private static final double TOP = 14;
+  private static final double FLOOR = 14;
+
+  private final Session session;
+  private final Canvas canvas = new Canvas();
+  private final List<double[]> lengths = new ArrayList<>();
+  private String pendingTitle;
+  private int pendingTriangles = -1;
+  private double pressedAt;
+  private boolean dragging;
+  private boolean slate;
+
+  Tape(Session session) {
+    this.session = session;
+    setId("tape");
+    getChildren().add(canvas);
+    widthProperty().addListener((o, a, b) -> draw());
+    heightProperty().addListener((o, a, b) -> draw());
+    addEventHandler(
+        MouseEvent.MOUSE_PRESSED,
+        e -> {
+          pressedAt = e.getX();
+          dragging = false;
+        });
+    addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
+    addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
+  }
+
+  void setSlate(boolean on) {
+    slate = on;
+    draw();
+  }
+
+  /** The step being prepared: its name and, where known, the triangles it would leave. */
+  void setPending(String title, int triangles) {
+    pendingTitle = title;
+    pendingTriangles = triangles;
+    draw();
+  }
+
+  private int at(double x) {
+    for (int i = 0; i < lengths.size(); i++) {
+      if (x < lengths.get(i)[1]) {
+        return i;
+      }
+    }
+    return lengths.size() - 1;
+  }
+
+  private void dragged(MouseEvent e) {
+    if (!session.isOpen() || session.jobs().isBusy()) {
+      return;
+    }
+    if (Math.abs(e.getX() - pressedAt) > 4) {
+      dragging = true;
+    }
+    if (dragging) {
+      session.lookBackAt(at(e.getX()));
+    }
+  }
+
+  private void released(MouseEvent e) {
+    if (!session.isOpen() || dragging) {
+      return;
+    }
+    int i = at(e.getX());
+    if (i == 0) {
+      session.lookBackAt(session.history().size() == 0 ? -1 : 0);
+    } else if (i - 1 < session.history().size() && i >= 1 && e.getX() <= lengths.getLast()[1]) {
+      session.lookBackAt(-1);
+      session.reopen(session.reopened() == i - 1 ? -1 : i - 1);
+    }
+  }
+
+  private Color ink() {
+    return slate ? Color.web("#E6E3DA") : Color.web("#1D2B33");
+  }
+
+  private Color soft() {
+    return slate ? Color.web("#A3AEB3") : Color.web("#5A666D");
+  }
+
+  private Color verdigris() {
+    return slate ? Color.web("#5FC3B0") : Color.web("#1F7A6D");
+  }
+
+  void draw() {
+    canvas.setWidth(getWidth());
+    canvas.setHeight(getHeight());
+    GraphicsContext g = canvas.getGraphicsContext2D();
+    double h = getHeight();
+    double w = getWidth();
+    g.clearRect(0, 0, w, h);
+    double floor = h - FLOOR;
+    g.setStroke(ink());
+    g.setLineWidth(1);
+    g.strokeLine(0, floor + 0.5, w, floor + 0.5);
+    for (double x = LEFT; x < w; x += 24) {
+      g.strokeLine(Math.round(x) + 0.5, floor + 1, Math.round(x) + 0.5, floor + 4);
+    }
+    lengths.clear();
+    if (!session.isOpen()) {
+      g.setFill(soft());
+      g.setFont(Font.font("IBM Plex Sans", 12));
+      g.setTextBaseline(VPos.CENTER);
+      g.fillText("The Tape: every step will be drawn here", 14, h / 2 - 6);
+      return;
+    }
+    drawEntries(g, floor, w);
+  }
+
+  private void drawEntries(GraphicsContext g, double floor, double width) {
+    List<History.Line> lines = session.history().lines();
+    int first = session.history().stateAfter(0).scan().triangleCount();
+    boolean pending = pendingTitle != null;
+    int count = lines.size() + 1 + (pending ? 1 : 0);
+    double length = Math.clamp((width - LEFT - 20) / count, 36, 168);
+    // More entries than fit: the tape is drawn from the end, older ones run off to the left.
+    double x = Math.min(LEFT, width - 20 - count * length);
+    double most = Math.max(first, pendingTriangles);
+    for (History.Line l : lines) {
+      most = Math.max(most, l.effect().triangles());
+    }
+    g.setFill(soft());
+    g.setFont(Font.font("IBM Plex Mono", 11));
+    g.setTextAlign(TextAlignment.LEFT);
+    g.setTextBaseline(VPos.TOP);
+    g.fillText(StageBar.count((int) most), 10, TOP - 2);
+    int shownState = session.lookBack() >= 0 ? session.lookBack() : lines.size();
+    for (int i = 0; i <= lines.size(); i++) {
+      int triangles = i == 0 ? first : lines.get(i - 1).effect().triangles();
+      String title =
+          i == 0
+              ? "Opened " + session.source().getFileName()
+              : StepKind.of(lines.get(i - 1).entry().step()).title();
+      boolean off = i > 0 && !lines.get(i - 1).entry().on();
+      String figure =
+          i == 0 ? String.format("%,d", triangles) : off ? "off" : change(lines.get(i - 1));
+      double top = floor - Math.max(3, (floor - TOP) * triangles / most);
+      boolean future = i > shownState;
+      boolean open = i > 0 && session.reopened() == i - 1;
+      g.setFill(
+          open
+              ? Color.web("#6C4AB6", 0.16)
+              : Color.web("#1F7A6D", future ? 0.05 : slate ? 0.30 : 0.14));
+      g.fillRect(x, top, length, floor - top);
+      g.setStroke(open ? Color.web("#6C4AB6") : future ? soft() : verdigris());
+      g.setLineWidth(open ? 2 : 1);
+      g.setLineDashes(off ? new double[] {4, 3} : null);
+      g.strokeRect(x + 0.5, top + 0.5, length - 1, floor - top - 1);
+      g.setLineDashes();
+      words(g, x, floor, length, title, figure, future || off);
+      lengths.add(new double[] {x, x + length});
+      x += length;
+      if (i == shownState) {
+        g.setFill(verdigris());
+        g.fillRect(x - 1, TOP - 4, 2, floor - TOP + 10);
+        g.fillPolygon(
+            new double[] {x - 6, x + 6, x}, new double[] {TOP - 12, TOP - 12, TOP - 4}, 3);
+      }
+    }
+    if (pending) {
+      double top =
+          pendingTriangles < 0
+              ? TOP + 10
+              : floor - Math.max(3, (floor - TOP) * pendingTriangles / most);
+      g.setStroke(slate ? Color.web("#B49BF2") : Color.web("#6C4AB6"));
+      g.setLineWidth(1.2);
+      g.setLineDashes(5, 4);
+      g.strokeRect(x + 4.5, top + 0.5, length - 6, floor - top - 1);
+      g.setLineDashes();
+      g.setFill(slate ? Color.web("#B49BF2") : Color.web("#6C4AB6"));
+      fill(g, Font.font("IBM Plex Sans", 12), pendingTitle, x + 12, floor - 36, length - 18);
+      fill(
+          g,
+          Font.font("IBM Plex Mono", 11),
+          pendingTriangles < 0 ? "" : String.format("%,d", pendingTriangles),
+          x + 12,
+          floor - 19,
+          length - 18);
+    }
+  }
+
+  private void words(
+      GraphicsContext g,
+      double x,
+      double floor,
+      double length,
+      String title,
+      String figure,
+      boolean faint) {
+    g.setFill(faint ? soft() : ink());
+    fill(
+        g,
+        Font.font("IBM Plex Sans", FontWeight.NORMAL, 12),
+        title,
+        x + 7,
+        floor - 36,
+        length - 12);
+    g.setFill(soft());
+    fill(g, Font.font("IBM Plex Mono", 11), figure, x + 7, floor - 19, length - 12);
+  }
+
+  /** Writes as much of a text as fits. */
+  private static void fill(
+      GraphicsContext g, Font font, String text, double x, double y, double width) {
+    g.setFont(font);
+    double per = font.getName().contains("Mono") ? font.getSize() * 0.61 : font.getSize() * 0.53;
+    int most = (int) (width / per);
+    String t = text.length() <= most ? text : most < 3 ? "" : text.substring(0, most - 1) + "…";
+    g.fillText(t, x, y);
+  }
+
+  private static String change(History.Line l) {
+    int c = l.effect().change();
+    return c == 0
+        ? String.format("%,d", l.effect().triangles())
+        : String.format("%s%,d", c > 0 ? "+" : "−", Math.abs(c));
+  }
+}

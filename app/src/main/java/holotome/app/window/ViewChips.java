@@ -1,0 +1,102 @@
+package holotome.app.window;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/**
+ * The small labels along the top of the view: look, way of selecting, what is selected, messages.
+ */
+final class ViewChips extends VBox {
+  private final Session session;
+  private final ViewPane view;
+  private final Button look = chip("look");
+  private final Button through = chip("through");
+  private final Label count = new Label();
+  private final HBox countChip = new HBox(count);
+  private final Label message = new Label();
+  private final Button messageChip = new Button();
+
+  ViewChips(Session session, ViewPane view) {
+    super(8);
+    this.session = session;
+    this.view = view;
+    setPickOnBounds(false);
+    setPadding(new Insets(12, 14, 0, 14));
+    setMaxHeight(Region.USE_PREF_SIZE);
+    look.setOnAction(e -> view.nextLook());
+    through.setOnAction(e -> view.setThrough(!view.isThrough()));
+    countChip.getStyleClass().addAll("chip", "selected-count");
+    countChip.setId("selected-count");
+    HBox row = new HBox(10, look, through, gap(), countChip);
+    row.setPickOnBounds(false);
+    row.setAlignment(Pos.TOP_LEFT);
+    message.setWrapText(true);
+    messageChip.setGraphic(message);
+    messageChip.setId("message");
+    messageChip.getStyleClass().setAll("chip");
+    messageChip.setOnAction(e -> session.dismiss());
+    messageChip.setMaxWidth(620);
+    getChildren().addAll(row, messageChip);
+  }
+
+  private static Region gap() {
+    Region r = new Region();
+    r.setMouseTransparent(true);
+    HBox.setHgrow(r, Priority.ALWAYS);
+    return r;
+  }
+
+  private static Button chip(String id) {
+    Button b = new Button();
+    b.getStyleClass().setAll("chip");
+    b.setId(id);
+    return b;
+  }
+
+  private static void set(Button b, String words, String key) {
+    Label w = new Label(words);
+    w.getStyleClass().add("small");
+    Label k = new Label(key);
+    k.getStyleClass().add("key");
+    HBox h = new HBox(7, w, k);
+    h.setAlignment(Pos.CENTER);
+    b.setGraphic(h);
+    b.setAccessibleText(words);
+  }
+
+  void update() {
+    boolean open = session.isOpen();
+    look.setVisible(open);
+    through.setVisible(open && session.stage() == Stage.TRIM);
+    if (open) {
+      set(look, view.look().title(), "L");
+      set(
+          through,
+          view.isThrough() ? "Selecting all the way through" : "Selecting what is visible",
+          "V");
+    }
+    boolean selected = session.selection() != null;
+    boolean back = session.lookBack() >= 0;
+    countChip.setVisible(selected || back);
+    if (back) {
+      count.setText(
+          String.format(
+              "Looking back at step %d of %d", session.lookBack(), session.history().size()));
+    } else if (selected) {
+      count.setText(String.format("%,d triangles selected", session.selection().cardinality()));
+    }
+    boolean trouble = session.failure() != null;
+    String text = trouble ? session.failure().getMessage() : session.message();
+    messageChip.setVisible(!text.isEmpty());
+    message.setText(text);
+    messageChip.getStyleClass().setAll("chip", trouble ? "trouble" : "done");
+  }
+}

@@ -1,0 +1,527 @@
+package holotome.app.window;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.app.tool.Tool;
+import holotome.app.tool.ViewPort;
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Similarity;
+import holotome.core.mesh.Vec;
+import holotome.core.step.Workpiece;
+import holotome.view.Camera;
+import holotome.view.Look;
+import holotome.view.Picking;
+import holotome.view.Renderer;
+import holotome.view.Scene;
+import java.nio.IntBuffer;
+import java.util.BitSet;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import javafx.animation.PauseTransition;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.image.ImageView;
+import javafx.scene.image.PixelBuffer;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.Pane;
+import javafx.util.Duration;
+
+/**
+ * The view: the picture of the work, drawn by {@link ViewWorker}, with the tool's marks over it.
+ * The right button turns about the point under the pointer, the middle one (or Shift + right)
+ * shifts, the wheel comes closer; the left button is the tool's.
+ */
+public final class ViewPane extends Pane implements ViewPort {
+  private static final double TURN = 0.0075;
+
+  private final Session session;
+  private final ImageView image = new ImageView();
+  private final Canvas overlay = new Canvas();
+  private final ViewWorker worker = new ViewWorker(this::drawn);
+  private final PauseTransition still = new PauseTransition(Duration.millis(160));
+  private final Map<Stage, Look> looks = new EnumMap<>(Stage.class);
+  private final Overlay marks = new Overlay();
+  private Tool tool;
+  private Camera camera;
+  private Workpiece peek;
+  private List<float[]> shownLoops = List.of();
+  private boolean through;
+  private boolean grid = true;
+  private int[] pixels = new int[0];
+  private int pixelWidth;
+  private double frameSeconds;
+  private boolean exactShown;
+  private double[] pivot;
+  private double lastX;
+  private double lastY;
+  private boolean shifting;
+  private long wheelAt;
+
+  public ViewPane(Session session) {
+    this.session = session;
+    setId("view");
+    getChildren().addAll(image, overlay);
+    setFocusTraversable(true);
+    setMinSize(200, 200);
+    widthProperty().addListener((o, a, b) -> resized());
+    heightProperty().addListener((o, a, b) -> resized());
+    still.setOnFinished(e -> draw(false));
+    addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
+    addEventHandler(MouseEvent.MOUSE_DRAGGED, this::draggedTo);
+    addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
+    addEventHandler(MouseEvent.MOUSE_MOVED, this::movedTo);
+    addEventHandler(ScrollEvent.SCROLL, this::wheel);
+  }
+
+  public void setTool(Tool next) {
+    if (tool != null) {
+      tool.end(this);
+    }
+    tool = next;
+    if (tool != null) {
+      tool.begin(this);
+    }
+    refresh();
+  }
+
+  private void resized() {
+    overlay.setWidth(getWidth());
+    overlay.setHeight(getHeight());
+    draw(true);
+    repaint();
+  }
+
+  // --- what is shown ---------------------------------------------------------------------------
+
+  private Workpiece workpiece() {
+    if (peek != null) {
+      return peek;
+    }
+    Workpiece own = tool == null || session.lookBack() >= 0 ? null : tool.shows();
+    return own != null ? own : session.shown();
+  }
+
+  /** Holds up another state, or ends that with null. */
+  public void peek(Workpiece other) {
+    if (peek != other) {
+      peek = other;
+      refresh();
+    }
+  }
+
+  public Look look() {
+    Workpiece w = workpiece();
+    Look l = looks.getOrDefault(session.stage(), preset());
+    Mesh m = meshOf(w);
+    if (m == null) {
+      return l;
+    }
+    if (l.needsUv() && m.uv() == null
+        || (l == Look.BAKED || l == Look.MISSED) && w.maps() == null) {
+      return m.hasColour() && session.stage() != Stage.REDUCE ? Look.COLOUR : Look.CLAY;
+    }
+    return l;
+  }
+
+  private Look preset() {
+    return switch (session.stage()) {
+      case INTAKE, TRIM, DATUM -> Look.COLOUR;
+      case MEND -> Look.CLAY;
+      case REDUCE -> Look.WIRE;
+      case UNWRAP -> Look.CHARTS;
+      case BAKE, SHIP -> Look.BAKED;
+    };
+  }
+
+  /** Takes the next look that the mesh at hand allows. */
+  public void nextLook() {
+    Look[] all = Look.values();
+    Look now = look();
+    Workpiece w = workpiece();
+    Mesh m = meshOf(w);
+    for (int i = 1; i <= all.length; i++) {
+      Look l = all[(now.ordinal() + i) % all.length];
+      boolean can =
+          m != null
+              && (!l.needsUv() || m.uv() != null)
+              && (l != Look.BAKED && l != Look.MISSED || w.maps() != null)
+              && (l != Look.COLOUR && l != Look.FLAT_COLOUR || m.hasColour());
+      if (can) {
+        looks.put(session.stage(), l);
+        break;
+      }
+    }
+    refresh();
+    session.changed();
+  }
+
+  public void setGrid(boolean on) {
+    grid = on;
+    refresh();
+  }
+
+  public boolean hasGrid() {
+    return grid;
+  }
+
+  private Mesh meshOf(Workpiece w) {
+    return w == null ? null : session.stage().showsCast() ? w.current() : w.scan();
+  }
+
+  @Override
+  public Mesh mesh() {
+    return meshOf(workpiece());
+  }
+
+  private Scene scene() {
+    Workpiece w = workpiece();
+    Mesh m = meshOf(w);
+    BitSet s =
+        m != null && session.current() != null && m == session.current().scan()
+            ? session.selection()
+            : null;
+    return new Scene(
+        m,
+        w.frame().toWork(),
+        look(),
+        s,
+        w.cast() == m ? w.maps() : null,
+        grid && w.frame().trueSize());
+  }
+
+  private Box bounds() {
+    Workpiece w = workpiece();
+    return Renderer.bounds(meshOf(w), w.frame().toWork());
+  }
+
+  @Override
+  public void refresh() {
+    Workpiece w = workpiece();
+    if (meshOf(w) == null) {
+      image.setImage(null);
+      return;
+    }
+    if (camera == null) {
+      camera = Camera.showing(bounds(), Camera.Direction.ASKEW, aspect());
+    }
+    draw(false);
+    repaint();
+  }
+
+  private double aspect() {
+    return Math.max(0.2, getWidth() / Math.max(1, getHeight()));
+  }
+
+  private void draw(boolean moving) {
+    if (camera == null || getWidth() < 2 || getHeight() < 2 || mesh() == null) {
+      return;
+    }
+    worker.ask(request(moving));
+    if (moving) {
+      still.playFromStart();
+    }
+  }
+
+  private ViewWorker.Request request(boolean moving) {
+    return new ViewWorker.Request(scene(), camera, (int) getWidth(), (int) getHeight(), moving);
+  }
+
+  private void drawn(ViewWorker.Drawn d) {
+    pixels = d.picture().pixels();
+    pixelWidth = d.picture().width();
+    frameSeconds = d.seconds();
+    exactShown = d.smooth();
+    PixelBuffer<IntBuffer> b =
+        new PixelBuffer<>(
+            d.picture().width(),
+            d.picture().height(),
+            IntBuffer.wrap(pixels),
+            PixelFormat.getIntArgbPreInstance());
+    image.setImage(new WritableImage(b));
+    repaint();
+  }
+
+  /** Seconds the last picture took. */
+  public double frameSeconds() {
+    return frameSeconds;
+  }
+
+  /** Whether the full, smooth picture is up. */
+  public boolean isExactShown() {
+    return exactShown;
+  }
+
+  // --- camera ----------------------------------------------------------------------------------
+
+  private void move(Camera next) {
+    camera = next;
+    exactShown = false;
+    draw(true);
+    repaint();
+  }
+
+  public void showAll() {
+    if (mesh() != null) {
+      Camera.Direction d = Camera.Direction.ASKEW;
+      Camera c = camera == null ? Camera.showing(bounds(), d, aspect()) : camera;
+      move(c.fitting(bounds(), aspect()));
+    }
+  }
+
+  /** Comes to a box of working space, keeping the direction. */
+  public void showBox(Box box) {
+    if (camera != null && !box.isEmpty()) {
+      double grow = 0.15 * Math.max(box.diagonal(), 0.02 * bounds().diagonal());
+      Box b =
+          new Box(
+              box.minX() - grow,
+              box.minY() - grow,
+              box.minZ() - grow,
+              box.maxX() + grow,
+              box.maxY() + grow,
+              box.maxZ() + grow);
+      move(camera.fitting(b, aspect()));
+    }
+  }
+
+  public void showSelection() {
+    BitSet s = session.selection();
+    Mesh m = mesh();
+    if (s == null || m == null || m != session.current().scan()) {
+      return;
+    }
+    Similarity place = workpiece().frame().toWork();
+    Box b = Box.EMPTY;
+    for (int t = s.nextSetBit(0); t >= 0; t = s.nextSetBit(t + 1)) {
+      double[] p = place.apply(Vec.at(m.xyz(), m.triangles()[3 * t]));
+      b = b.union(new Box(p[0], p[1], p[2], p[0], p[1], p[2]));
+    }
+    showBox(b);
+  }
+
+  public void look(Camera.Direction d) {
+    if (camera != null) {
+      move(
+          new Camera(
+              bounds().centre(), camera.distance(), d.yaw(), d.pitch(), camera.perspective()));
+    }
+  }
+
+  public void turnBy(double yaw, double pitch) {
+    if (camera != null) {
+      move(camera.turned(yaw, pitch, camera.target()));
+    }
+  }
+
+  /** Swings to the next view along an axis. */
+  public void swing(int dx, int dy) {
+    if (camera == null) {
+      return;
+    }
+    double q = Math.PI / 2;
+    double yaw =
+        dx == 0
+            ? Math.rint(camera.yaw() / q) * q
+            : (dx > 0 ? Math.floor(camera.yaw() / q + 1.001) : Math.ceil(camera.yaw() / q - 1.001))
+                * q;
+    double pitch =
+        dy == 0
+            ? (dx == 0 ? camera.pitch() : Math.rint(camera.pitch() / q) * q)
+            : (dy > 0
+                    ? Math.floor(camera.pitch() / q + 1.001)
+                    : Math.ceil(camera.pitch() / q - 1.001))
+                * q;
+    Camera c =
+        new Camera(
+            bounds().centre(),
+            camera.distance(),
+            camera.yaw(),
+            camera.pitch(),
+            camera.perspective());
+    move(
+        c.turned(yaw - camera.yaw(), Math.clamp(pitch, -q, q) - camera.pitch(), bounds().centre()));
+  }
+
+  public void switchProjection() {
+    if (camera != null) {
+      move(camera.withPerspective(!camera.perspective()));
+    }
+  }
+
+  @Override
+  public Camera camera() {
+    return camera;
+  }
+
+  @Override
+  public double width() {
+    return getWidth();
+  }
+
+  @Override
+  public double height() {
+    return getHeight();
+  }
+
+  @Override
+  public double[] toPixels() {
+    return camera.toPixels((int) getWidth(), (int) getHeight(), bounds());
+  }
+
+  @Override
+  public int pixel(int x, int y) {
+    int h = pixelWidth == 0 ? 0 : pixels.length / pixelWidth;
+    return x < 0 || y < 0 || x >= pixelWidth || y >= h ? 0xffa0a0a0 : pixels[y * pixelWidth + x];
+  }
+
+  // --- pointing --------------------------------------------------------------------------------
+
+  @Override
+  public void pick(double x, double y, Consumer<double[]> answer) {
+    if (mesh() == null || camera == null) {
+      answer.accept(null);
+      return;
+    }
+    worker.look(
+        request(true),
+        d -> {
+          int k = d.smooth() ? 2 : 1;
+          int t = d.picture().buffer().triangle((int) (x * k), (int) (y * k));
+          ViewWorker.Request r = d.request();
+          return t < 0
+              ? null
+              : Picking.point(
+                  r.scene().mesh(), r.scene().place(), t, r.camera(), x, y, r.width(), r.height());
+        },
+        answer);
+  }
+
+  @Override
+  public void visibleWithin(double[] outline, Consumer<BitSet> answer) {
+    worker.look(
+        request(true),
+        d -> {
+          double[] scaled = outline.clone();
+          if (d.smooth()) {
+            for (int i = 0; i < scaled.length; i++) {
+              scaled[i] *= 2;
+            }
+          }
+          Scene s = d.request().scene();
+          return Picking.visible(
+              s.mesh(), s.place(), d.picture().buffer(), d.picture().toPixels(), scaled, 2e-4);
+        },
+        answer);
+  }
+
+  @Override
+  public boolean isThrough() {
+    return through;
+  }
+
+  public void setThrough(boolean on) {
+    through = on;
+    session.changed();
+  }
+
+  private void pressed(MouseEvent e) {
+    requestFocus();
+    lastX = e.getX();
+    lastY = e.getY();
+    if (camera == null) {
+      return;
+    }
+    if (e.getButton() == MouseButton.SECONDARY || e.getButton() == MouseButton.MIDDLE) {
+      shifting = e.getButton() == MouseButton.MIDDLE || e.isShiftDown();
+      pivot = camera.target();
+      double x = e.getX();
+      double y = e.getY();
+      pick(x, y, p -> pivot = p == null ? pivot : p);
+    } else if (e.getButton() == MouseButton.PRIMARY && tool != null && session.lookBack() < 0) {
+      tool.pressed(this, e);
+    }
+  }
+
+  private void draggedTo(MouseEvent e) {
+    if (camera == null) {
+      return;
+    }
+    if (e.isSecondaryButtonDown() || e.isMiddleButtonDown()) {
+      double dx = e.getX() - lastX;
+      double dy = e.getY() - lastY;
+      lastX = e.getX();
+      lastY = e.getY();
+      if (shifting) {
+        move(camera.shifted(dx, dy, (int) getHeight()));
+      } else {
+        move(camera.turned(-dx * TURN, dy * TURN, pivot));
+      }
+    } else if (e.isPrimaryButtonDown() && tool != null && session.lookBack() < 0) {
+      tool.dragged(this, e);
+    }
+  }
+
+  private void released(MouseEvent e) {
+    if (e.getButton() == MouseButton.PRIMARY
+        && tool != null
+        && camera != null
+        && session.lookBack() < 0) {
+      tool.released(this, e);
+    }
+  }
+
+  private void movedTo(MouseEvent e) {
+    if (tool != null && camera != null) {
+      tool.moved(this, e);
+    }
+  }
+
+  private void wheel(ScrollEvent e) {
+    if (camera == null || e.getDeltaY() == 0) {
+      return;
+    }
+    double factor = Math.pow(0.9985, e.getDeltaY());
+    long now = System.nanoTime();
+    if (now - wheelAt > 400_000_000L || pivot == null) {
+      pivot = camera.target();
+      pick(e.getX(), e.getY(), p -> pivot = p == null ? pivot : p);
+    }
+    wheelAt = now;
+    move(camera.closer(factor, pivot));
+  }
+
+  // --- overlay ---------------------------------------------------------------------------------
+
+  /** Border loops drawn over the view, in base coordinates; empty for none. */
+  public void showLoops(List<float[]> loops) {
+    shownLoops = loops;
+    repaint();
+  }
+
+  @Override
+  public void repaint() {
+    GraphicsContext g = overlay.getGraphicsContext2D();
+    g.clearRect(0, 0, overlay.getWidth(), overlay.getHeight());
+    if (camera == null || mesh() == null) {
+      return;
+    }
+    Workpiece w = workpiece();
+    marks.loops(g, this, shownLoops, w.frame().toWork());
+    marks.axes(g, camera, getWidth(), getHeight());
+    marks.scaleBar(g, camera, getHeight(), w.frame().trueSize());
+    if (tool != null && peek == null && session.lookBack() < 0) {
+      tool.draw(this, g);
+    }
+  }
+
+  public void shutDown() {
+    worker.shutDown();
+  }
+}

@@ -1,0 +1,11 @@
+/** The window. */
+module holotome.app {
+  requires holotome.core;
+  requires holotome.view;
+  requires holotome.demo;
+  requires java.desktop;
+  requires javafx.controls;
+
+  exports holotome.app to
+      javafx.graphics;
+}

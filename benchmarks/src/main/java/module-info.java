@@ -1,0 +1,8 @@
+/** Measurements beside reference libraries. */
+module holotome.benchmarks {
+  requires holotome.core;
+  requires holotome.view;
+  requires holotome.demo;
+  requires org.lwjgl;
+  requires org.lwjgl.meshoptimizer;
+}

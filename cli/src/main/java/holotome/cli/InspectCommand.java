@@ -1,0 +1,92 @@
+package holotome.cli;
+
+import holotome.core.intake.Inspection;
+import holotome.core.io.Loaded;
+import holotome.core.io.MeshReader;
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Placing;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(
+    name = "inspect",
+    description = "What is in a mesh, and what is wrong with it.",
+    mixinStandardHelpOptions = true)
+final class InspectCommand implements Callable<Integer> {
+  @Parameters(paramLabel = "FILE", description = "A mesh: ply, obj, stl or off.")
+  private Path file;
+
+  @Option(names = "--json", description = "Print JSON.")
+  private boolean json;
+
+  @Override
+  public Integer call() throws Exception {
+    return Console.watched(
+        work -> {
+          Loaded loaded = MeshReader.read(file, work.part(0.4, "Reading"));
+          Inspection i = Inspection.of(loaded.mesh(), true, work.part(0.6, "Inspecting"));
+          Box b = Placing.bounds(loaded.mesh().xyz(), loaded.frame().toFile());
+          print(loaded, values(loaded, i, b), i);
+          return 0;
+        });
+  }
+
+  private static Map<String, Object> values(Loaded loaded, Inspection i, Box b) {
+    Map<String, Object> m = new LinkedHashMap<>();
+    m.put("format", loaded.format());
+    m.put("triangles", i.triangles());
+    m.put("vertices", i.vertices());
+    m.put("bounds", Map.of("min", b.min(), "max", b.max()));
+    m.put("unit", "unknown");
+    m.put("area", i.area());
+    m.put("volume", Console.finite(i.volume()));
+    m.put("closed", i.closed());
+    m.put("boundaryLoops", i.boundaryLoops());
+    m.put("boundaryEdges", i.boundaryEdges());
+    m.put("nonManifoldEdges", i.nonManifoldEdges());
+    m.put("nonManifoldVertices", i.nonManifoldVertices());
+    m.put("degenerateTriangles", i.degenerateTriangles());
+    m.put("duplicateTriangles", i.duplicateTriangles());
+    m.put("duplicateVertices", i.duplicateVertices());
+    m.put("unreferencedVertices", i.unreferencedVertices());
+    m.put("islands", i.islands());
+    m.put("eulerCharacteristic", i.eulerCharacteristic());
+    m.put("consistentlyOriented", i.consistentlyOriented());
+    m.put("selfIntersections", i.selfIntersections());
+    m.put("hasColour", i.hasColour());
+    m.put("hasUv", i.hasUv());
+    m.put("notes", loaded.notes());
+    return m;
+  }
+
+  private void print(Loaded loaded, Map<String, Object> values, Inspection i) {
+    if (json) {
+      Console.json(values);
+      return;
+    }
+    System.out.println(file + ": " + loaded.format());
+    values.forEach(
+        (k, v) -> {
+          if (!k.equals("format") && !k.equals("bounds") && !k.equals("notes")) {
+            String text =
+                v instanceof Integer || v instanceof Long
+                    ? String.format("%,d", v)
+                    : String.valueOf(v);
+            System.out.printf("  %-22s %s%n", words(k), v == null ? "not closed" : text);
+          }
+        });
+    Box b = i.bounds();
+    System.out.printf(
+        "  %-22s %.6g × %.6g × %.6g units%n", "size", b.width(), b.depth(), b.height());
+    loaded.notes().forEach(n -> System.out.println("  note: " + n));
+  }
+
+  private static String words(String camel) {
+    return camel.replaceAll("([A-Z])", " $1").toLowerCase(java.util.Locale.ROOT);
+  }
+}

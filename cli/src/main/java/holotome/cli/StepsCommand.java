@@ -1,0 +1,63 @@
+package holotome.cli;
+
+import holotome.core.log.Catalogue;
+import holotome.core.step.StepKind;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+@Command(
+    name = "steps",
+    description = "Every step with its parameters.",
+    mixinStandardHelpOptions = true)
+final class StepsCommand implements Callable<Integer> {
+  @Option(names = "--json", description = "Print JSON.")
+  private boolean json;
+
+  @Override
+  public Integer call() {
+    if (json) {
+      List<Object> list = new ArrayList<>();
+      for (StepKind k : Catalogue.all()) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("do", k.id());
+        m.put("title", k.title());
+        m.put("help", k.help());
+        m.put("parameters", k.fields().stream().map(StepsCommand::field).toList());
+        list.add(m);
+      }
+      Console.json(Map.of("steps", list));
+      return 0;
+    }
+    for (StepKind k : Catalogue.all()) {
+      System.out.println(k.id() + "  " + k.help());
+      for (StepKind.Field f : k.fields()) {
+        String preset =
+            f.preset().isEmpty()
+                ? (f.optional() ? " (may be left out)" : " (needed)")
+                : " (else " + f.preset() + ")";
+        String unit = f.unit().isEmpty() ? "" : ", " + f.unit();
+        System.out.printf(
+            "    %-14s %s%s%s%n    %-14s %s%n", f.name(), f.type(), unit, preset, "", f.help());
+      }
+    }
+    return 0;
+  }
+
+  private static Map<String, Object> field(StepKind.Field f) {
+    Map<String, Object> m = new LinkedHashMap<>();
+    m.put("name", f.name());
+    m.put("type", f.type());
+    m.put("help", f.help());
+    m.put("unit", f.unit());
+    m.put("min", Console.finite(f.min()));
+    m.put("max", Console.finite(f.max()));
+    m.put("preset", f.preset());
+    m.put("optional", f.optional());
+    return m;
+  }
+}

@@ -1,0 +1,37 @@
+package holotome.core.datum;
+
+import holotome.core.mesh.Similarity;
+import holotome.core.step.Describes;
+import holotome.core.step.Outcome;
+import holotome.core.step.Parameter;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+
+/** Turns the work about an axis of the working space. */
+@Describes(
+    id = "datum.turn",
+    title = "Turn",
+    help =
+        "Turns the work about an axis through the origin, counter-clockwise seen against the axis.")
+public record Turn(
+    @Parameter(help = "The axis", preset = "z") Axis axis,
+    @Parameter(help = "The angle", unit = "°", min = -360, max = 360, preset = "90") double angle)
+    implements Step {
+
+  /** An axis of the working space. */
+  public enum Axis {
+    X,
+    Y,
+    Z
+  }
+
+  @Override
+  public Outcome apply(Workpiece in, Run run) {
+    double[] a = {axis == Axis.X ? 1 : 0, axis == Axis.Y ? 1 : 0, axis == Axis.Z ? 1 : 0};
+    return Outcome.of(
+        in.withFrame(in.frame().placed(Similarity.turning(a, Math.toRadians(angle)))),
+        String.format(
+            "Turned by %.4g° about %s", angle, axis.name().toLowerCase(java.util.Locale.ROOT)));
+  }
+}

@@ -1,0 +1,168 @@
+package holotome.core.intake;
+
+import holotome.core.mesh.Adjacency;
+import holotome.core.mesh.Borders;
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Islands;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.PointWeld;
+import holotome.core.mesh.Vec;
+import holotome.core.spatial.SelfIntersections;
+import holotome.core.task.Work;
+import java.util.Arrays;
+
+/**
+ * What is in a mesh, and what is wrong with it. Lengths are in the mesh's own base units.
+ *
+ * @param closed no border edge and no edge of more than two triangles
+ * @param volume signed; NaN where the mesh is not closed and consistently oriented
+ * @param boundaryLoops closed walks along border edges
+ * @param duplicateVertices vertices that stand exactly where an earlier one does
+ * @param selfIntersections pairs of triangles that cut through each other; -1 where not counted
+ */
+public record Inspection(
+    int triangles,
+    int vertices,
+    Box bounds,
+    double area,
+    double volume,
+    boolean closed,
+    int boundaryLoops,
+    long boundaryEdges,
+    long nonManifoldEdges,
+    int nonManifoldVertices,
+    int degenerateTriangles,
+    int duplicateTriangles,
+    int duplicateVertices,
+    int unreferencedVertices,
+    int islands,
+    long eulerCharacteristic,
+    boolean consistentlyOriented,
+    long selfIntersections,
+    boolean hasColour,
+    boolean hasUv) {
+
+  /** Inspects a mesh; self-intersections are counted only when asked for, they cost the most. */
+  public static Inspection of(Mesh mesh, boolean withIntersections, Work work) {
+    Adjacency adjacency = Adjacency.of(mesh, work.part(0.25, "Finding neighbours"));
+    Islands islands = Islands.of(mesh, work.part(0.15, "Finding islands"));
+    int[][] loops = Borders.of(adjacency).loops();
+    work.advance(0.05);
+    int[] first = PointWeld.representatives(mesh.xyz(), work.part(0.1, "Comparing points"));
+    int doubled = 0;
+    for (int v = 0; v < first.length; v++) {
+      doubled += first[v] == v ? 0 : 1;
+    }
+    boolean[] used = new boolean[mesh.vertexCount()];
+    for (int v : mesh.triangles()) {
+      used[v] = true;
+    }
+    int unused = 0;
+    for (boolean u : used) {
+      unused += u ? 0 : 1;
+    }
+    int degenerate = degenerate(mesh);
+    work.advance(0.1);
+    boolean closed = adjacency.borderEdges() == 0 && adjacency.crowdedEdges() == 0;
+    boolean oriented = adjacency.misfitEdges() == 0;
+    long crossings =
+        withIntersections
+            ? SelfIntersections.count(mesh, work.part(0.25, "Looking for self-intersections"))
+            : -1;
+    return new Inspection(
+        mesh.triangleCount(),
+        mesh.vertexCount(),
+        mesh.bounds(),
+        Measures.area(mesh),
+        closed && oriented ? Measures.volume(mesh) : Double.NaN,
+        closed,
+        loops.length,
+        adjacency.borderEdges(),
+        adjacency.crowdedEdges(),
+        nonManifoldVertices(adjacency),
+        degenerate,
+        duplicates(mesh),
+        doubled,
+        unused,
+        islands.count(),
+        mesh.vertexCount() - unused - adjacency.edgeCount() + mesh.triangleCount(),
+        oriented,
+        crossings,
+        mesh.hasColour(),
+        mesh.uv() != null);
+  }
+
+  private static int degenerate(Mesh mesh) {
+    int n = 0;
+    int[] tri = mesh.triangles();
+    for (int t = 0; t < mesh.triangleCount(); t++) {
+      boolean twice =
+          tri[3 * t] == tri[3 * t + 1]
+              || tri[3 * t + 1] == tri[3 * t + 2]
+              || tri[3 * t + 2] == tri[3 * t];
+      n += twice || Vec.length(Measures.cross(mesh, t)) == 0 ? 1 : 0;
+    }
+    return n;
+  }
+
+  /** Triangles with the same three corners as another; all but one of each set. */
+  private static int duplicates(Mesh mesh) {
+    int n = mesh.triangleCount();
+    int[] tri = mesh.triangles();
+    long[] key = new long[n];
+    for (int t = 0; t < n; t++) {
+      int a = tri[3 * t];
+      int b = tri[3 * t + 1];
+      int c = tri[3 * t + 2];
+      int lo = Math.min(a, Math.min(b, c));
+      int hi = Math.max(a, Math.max(b, c));
+      // A 64-bit mix of all three corners: equal triangles agree for certain; among ten million
+      // others the odds that any two agree by chance are about 1 in 400,000.
+      long mid = (long) a + b + c - lo - hi;
+      key[t] = (lo * 0x9E3779B97F4A7C15L ^ mid) * 0xC2B2AE3D27D4EB4FL ^ hi * 0x165667B19E3779F9L;
+    }
+    long[] sorted = key.clone();
+    Arrays.sort(sorted);
+    int same = 0;
+    for (int i = 1; i < n; i++) {
+      same += sorted[i] == sorted[i - 1] ? 1 : 0;
+    }
+    return same;
+  }
+
+  /** Vertices around which the triangles form more than one fan. */
+  private static int nonManifoldVertices(Adjacency adjacency) {
+    int[] tri = adjacency.mesh().triangles();
+    int[] twin = adjacency.twin();
+    int vertices = adjacency.mesh().vertexCount();
+    byte[] fans = new byte[vertices];
+    boolean[] seen = new boolean[tri.length];
+    for (int c = 0; c < tri.length; c++) {
+      if (seen[c]) {
+        continue;
+      }
+      if (fans[tri[c]] < 2) {
+        fans[tri[c]]++;
+      }
+      int at = c;
+      while (at >= 0 && !seen[at]) {
+        seen[at] = true;
+        int g = twin[Adjacency.previous(at)];
+        at = g >= 0 ? g : -1;
+      }
+      int g = twin[c];
+      at = g >= 0 ? Adjacency.next(g) : -1;
+      while (at >= 0 && !seen[at]) {
+        seen[at] = true;
+        g = twin[at];
+        at = g >= 0 ? Adjacency.next(g) : -1;
+      }
+    }
+    int n = 0;
+    for (byte f : fans) {
+      n += f > 1 ? 1 : 0;
+    }
+    return n;
+  }
+}

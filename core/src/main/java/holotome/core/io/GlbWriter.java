@@ -1,0 +1,297 @@
+package holotome.core.io;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import holotome.core.mesh.Material;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Placing;
+import holotome.core.mesh.Raster;
+import holotome.core.mesh.Similarity;
+import holotome.core.mesh.SplitMesh;
+import holotome.core.task.Failure;
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Writes GLB (Khronos Group, "glTF 2.0 Specification", version 2.0.1): one mesh, one material, its
+ * pictures inside the file.
+ *
+ * <p>glTF counts metres with Y up; positions arrive in metres with Z up and are turned. Its v runs
+ * down the picture. Normals and tangents are those of {@link SplitMesh}, the ones baked with.
+ */
+public final class GlbWriter {
+  /** Z up to Y up: (x, y, z) becomes (x, z, -y). */
+  private static final Similarity Y_UP =
+      Similarity.rotating(new double[] {1, 0, 0, 0, 0, 1, 0, -1, 0});
+
+  private static final int FLOAT = 5126;
+  private static final int UNSIGNED_INT = 5125;
+  private static final int UNSIGNED_BYTE = 5121;
+
+  /** The pictures of a surface; the normal map may be null. */
+  public record Surface(Raster colour, Raster normal) {}
+
+  private final List<Map<String, Object>> views = new ArrayList<>();
+  private final List<Map<String, Object>> accessors = new ArrayList<>();
+  private final List<Object> blocks = new ArrayList<>();
+  private long length;
+
+  private GlbWriter() {}
+
+  /**
+   * Writes a mesh.
+   *
+   * @param surface pictures addressed by the mesh's texture coordinates, or null: then the first
+   *     picture among the mesh's materials is taken, or its vertex colours
+   * @param placing from base coordinates to metres, Z up
+   */
+  public static void write(
+      OutputStream out, Mesh mesh, Surface surface, Similarity placing, String name, Work work)
+      throws IOException {
+    new GlbWriter().run(out, mesh, surface, placing, name, work);
+  }
+
+  private void run(
+      OutputStream out, Mesh mesh, Surface given, Similarity placing, String name, Work work)
+      throws IOException {
+    Surface surface = given != null ? given : ownSurface(mesh);
+    SplitMesh split = SplitMesh.of(mesh);
+    work.advance(0.2);
+    Similarity place = placing.then(Y_UP);
+    int n = split.position().length;
+    float[] placed = Placing.apply(mesh.xyz(), place);
+    float[] positions = new float[3 * n];
+    for (int i = 0; i < n; i++) {
+      System.arraycopy(placed, 3 * split.position()[i], positions, 3 * i, 3);
+    }
+    Map<String, Object> attributes = new LinkedHashMap<>();
+    attributes.put("POSITION", floats(positions, 3, "VEC3", true));
+    attributes.put("NORMAL", floats(directions(split.normals(), 3, place), 3, "VEC3", false));
+    if (split.tangents() != null && surface != null && surface.normal() != null) {
+      attributes.put("TANGENT", floats(directions(split.tangents(), 4, place), 4, "VEC4", false));
+    }
+    if (mesh.uv() != null) {
+      float[] uv = new float[2 * n];
+      for (int i = 0; i < n; i++) {
+        uv[2 * i] = mesh.uv().coords()[2 * split.texture()[i]];
+        uv[2 * i + 1] = 1 - mesh.uv().coords()[2 * split.texture()[i] + 1];
+      }
+      attributes.put("TEXCOORD_0", floats(uv, 2, "VEC2", false));
+    }
+    if (mesh.colours() != null && (surface == null || surface.colour() == null)) {
+      byte[] rgba = new byte[4 * n];
+      for (int i = 0; i < n; i++) {
+        int c = mesh.colours()[split.position()[i]];
+        rgba[4 * i] = linear(c >> 16);
+        rgba[4 * i + 1] = linear(c >> 8);
+        rgba[4 * i + 2] = linear(c);
+        rgba[4 * i + 3] = (byte) 255;
+      }
+      int accessor = accessor(block(rgba, rgba.length, 34962), UNSIGNED_BYTE, n, "VEC4");
+      accessors.get(accessor).put("normalized", true);
+      attributes.put("COLOR_0", accessor);
+    }
+    int indices =
+        accessor(
+            block(split.corners(), 4L * split.corners().length, 34963),
+            UNSIGNED_INT,
+            split.corners().length,
+            "SCALAR");
+    work.advance(0.2);
+    Map<String, Object> json = describe(name, attributes, indices, surface, work);
+    emit(out, json, work);
+  }
+
+  /** glTF's vertex colours are linear light; ours are sRGB (IEC 61966-2-1). */
+  private static byte linear(int channel) {
+    double c = (channel & 255) / 255.0;
+    double l = c <= 0.04045 ? c / 12.92 : Math.pow((c + 0.055) / 1.055, 2.4);
+    return (byte) (int) (255 * l + 0.5);
+  }
+
+  private static Surface ownSurface(Mesh mesh) {
+    return mesh.materials().stream()
+        .map(Material::image)
+        .filter(i -> i != null && mesh.uv() != null)
+        .findFirst()
+        .map(i -> new Surface(i, null))
+        .orElse(null);
+  }
+
+  private static float[] directions(float[] in, int stride, Similarity place) {
+    float[] out = in.clone();
+    for (int i = 0; i < in.length; i += stride) {
+      double[] d = place.direction(new double[] {in[i], in[i + 1], in[i + 2]});
+      out[i] = (float) d[0];
+      out[i + 1] = (float) d[1];
+      out[i + 2] = (float) d[2];
+    }
+    return out;
+  }
+
+  private Map<String, Object> describe(
+      String name, Map<String, Object> attributes, int indices, Surface surface, Work work) {
+    Map<String, Object> material = new LinkedHashMap<>();
+    material.put("name", name);
+    Map<String, Object> pbr = new LinkedHashMap<>();
+    pbr.put("metallicFactor", 0);
+    pbr.put("roughnessFactor", 0.8);
+    material.put("pbrMetallicRoughness", pbr);
+    List<Map<String, Object>> images = new ArrayList<>();
+    List<Map<String, Object>> textures = new ArrayList<>();
+    if (surface != null) {
+      Raster[] pictures = {surface.colour(), surface.normal()};
+      byte[][] png = new byte[2][];
+      Parallel.range(
+          2,
+          1,
+          work.part(0.4, "Packing pictures"),
+          (from, to) -> {
+            for (int i = from; i < to; i++) {
+              png[i] = pictures[i] == null ? null : Pictures.png(pictures[i]);
+            }
+          });
+      for (int i = 0; i < 2; i++) {
+        if (png[i] == null) {
+          continue;
+        }
+        int texture = textures.size();
+        images.add(
+            Map.of(
+                "bufferView",
+                block(png[i], png[i].length, 0),
+                "mimeType",
+                "image/png",
+                "name",
+                name + (i == 0 ? "_colour" : "_normal")));
+        textures.add(Map.of("source", texture, "sampler", 0));
+        if (i == 0) {
+          pbr.put("baseColorTexture", Map.of("index", texture));
+        } else {
+          material.put("normalTexture", Map.of("index", texture));
+        }
+      }
+    }
+    Map<String, Object> json = new LinkedHashMap<>();
+    json.put("asset", Map.of("version", "2.0", "generator", "Holotome"));
+    json.put("scene", 0);
+    json.put("scenes", List.of(Map.of("nodes", List.of(0))));
+    json.put("nodes", List.of(Map.of("mesh", 0, "name", name)));
+    Map<String, Object> primitive = new LinkedHashMap<>();
+    primitive.put("attributes", attributes);
+    primitive.put("indices", indices);
+    primitive.put("material", 0);
+    json.put("meshes", List.of(Map.of("primitives", List.of(primitive), "name", name)));
+    json.put("materials", List.of(material));
+    if (!textures.isEmpty()) {
+      json.put("textures", textures);
+      json.put("images", images);
+      json.put("samplers", List.of(Map.of("magFilter", 9729, "minFilter", 9987)));
+    }
+    json.put("accessors", accessors);
+    json.put("bufferViews", views);
+    json.put("buffers", List.of(Map.of("byteLength", length)));
+    return json;
+  }
+
+  private int floats(float[] data, int width, String type, boolean bounds) {
+    int a = accessor(block(data, 4L * data.length, 34962), FLOAT, data.length / width, type);
+    if (bounds) {
+      float[] lo = new float[width];
+      float[] hi = new float[width];
+      java.util.Arrays.fill(lo, Float.POSITIVE_INFINITY);
+      java.util.Arrays.fill(hi, Float.NEGATIVE_INFINITY);
+      for (int i = 0; i < data.length; i++) {
+        lo[i % width] = Math.min(lo[i % width], data[i]);
+        hi[i % width] = Math.max(hi[i % width], data[i]);
+      }
+      accessors.get(a).put("min", lo);
+      accessors.get(a).put("max", hi);
+    }
+    return a;
+  }
+
+  private int accessor(int view, int component, int count, String type) {
+    Map<String, Object> a = new LinkedHashMap<>();
+    a.put("bufferView", view);
+    a.put("componentType", component);
+    a.put("count", count);
+    a.put("type", type);
+    accessors.add(a);
+    return accessors.size() - 1;
+  }
+
+  private int block(Object data, long bytes, int target) {
+    Map<String, Object> v = new LinkedHashMap<>();
+    v.put("buffer", 0);
+    v.put("byteOffset", length);
+    v.put("byteLength", bytes);
+    if (target != 0) {
+      v.put("target", target);
+    }
+    views.add(v);
+    blocks.add(data);
+    length += (bytes + 3) / 4 * 4;
+    if (length > 0xf0000000L) {
+      throw Failure.cannot(
+          "The mesh is too large for a GLB file, which holds 4 GB; write PLY, or make a lighter Cast");
+    }
+    return views.size() - 1;
+  }
+
+  private void emit(OutputStream out, Map<String, Object> json, Work work) throws IOException {
+    byte[] text = new ObjectMapper().writeValueAsString(json).getBytes(StandardCharsets.UTF_8);
+    int padded = (text.length + 3) / 4 * 4;
+    ByteSink sink = new ByteSink(out);
+    sink.putInt(0x46546C67);
+    sink.putInt(2);
+    sink.putInt((int) (12 + 8 + padded + 8 + length));
+    sink.putInt(padded);
+    sink.putInt(0x4E4F534A);
+    sink.putText(new String(text, StandardCharsets.UTF_8));
+    for (int i = text.length; i < padded; i++) {
+      sink.putByte(' ');
+    }
+    sink.putInt((int) length);
+    sink.putInt(0x004E4942);
+    for (Object block : blocks) {
+      work.check();
+      long bytes = emit(sink, block);
+      for (; bytes % 4 != 0; bytes++) {
+        sink.putByte(0);
+      }
+    }
+    sink.flush();
+    work.advance(0.2);
+  }
+
+  private static long emit(ByteSink sink, Object block) throws IOException {
+    return switch (block) {
+      case float[] f -> {
+        for (float x : f) {
+          sink.putFloat(x);
+        }
+        yield 4L * f.length;
+      }
+      case int[] i -> {
+        for (int x : i) {
+          sink.putInt(x);
+        }
+        yield 4L * i.length;
+      }
+      case byte[] b -> {
+        for (byte x : b) {
+          sink.putByte(x);
+        }
+        yield b.length;
+      }
+      default -> throw new IllegalStateException();
+    };
+  }
+}

@@ -1,0 +1,63 @@
+package holotome.core.io;
+
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+
+/** Reads a mesh from any of the open formats, chosen by what the file is called. */
+public final class MeshReader {
+  private MeshReader() {}
+
+  /**
+   * Reads a file.
+   *
+   * @throws Failure of kind BAD_INPUT with one line: the file, the place, what is wrong, what to do
+   */
+  public static Loaded read(Path file, Work work) {
+    if (!Files.exists(file)) {
+      throw Failure.badInput(file + ": no such file");
+    }
+    if (Files.isDirectory(file)) {
+      throw Failure.badInput(file + ": is a directory; name a mesh file in it");
+    }
+    String name = file.getFileName().toString().toLowerCase(Locale.ROOT);
+    String ending = name.substring(name.lastIndexOf('.') + 1);
+    try {
+      if (Files.size(file) == 0) {
+        throw Failure.badInput(file + ": is empty; copy it again");
+      }
+      Loaded loaded =
+          switch (ending) {
+            case "ply" -> PlyReader.read(file, work);
+            case "obj" -> ObjReader.read(file, work);
+            case "stl" -> StlReader.read(file, work);
+            case "off" -> OffReader.read(file, work);
+            default ->
+                throw Failure.badInput(
+                    file
+                        + ": \""
+                        + ending
+                        + "\" is not a mesh format read here; use ply, obj, stl or off");
+          };
+      if (loaded.mesh().isEmpty()) {
+        throw Failure.badInput(file + ": holds no triangle; there is nothing to work on");
+      }
+      return loaded;
+    } catch (IOException e) {
+      throw new Failure(Failure.Kind.BAD_INPUT, file + ": cannot be read: " + reason(e), e);
+    } catch (NegativeArraySizeException e) {
+      throw new Failure(Failure.Kind.BAD_INPUT, file + ": is larger than fits in memory here", e);
+    }
+  }
+
+  private static String reason(IOException e) {
+    return switch (e) {
+      case java.nio.file.AccessDeniedException x -> "access is denied; check its permissions";
+      case java.nio.file.NoSuchFileException x -> "it has vanished";
+      default -> e.getMessage();
+    };
+  }
+}

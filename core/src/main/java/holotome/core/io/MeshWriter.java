@@ -1,0 +1,261 @@
+package holotome.core.io;
+
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Material;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Placing;
+import holotome.core.mesh.Similarity;
+import holotome.core.mesh.Vec;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.Locale;
+
+/** Writes a mesh as PLY, OBJ (with its library and pictures) or STL; GLB see {@link GlbWriter}. */
+public final class MeshWriter {
+  private MeshWriter() {}
+
+  /**
+   * Writes by the file's ending. Files appear whole or not at all.
+   *
+   * @param placing from base coordinates to those of the file
+   */
+  public static void write(Path file, Mesh mesh, Similarity placing, Work work) {
+    try (SafeFiles files = new SafeFiles()) {
+      add(files, file, mesh, placing, work);
+      files.commit();
+    }
+  }
+
+  /** Writes into a set of files that is committed later. */
+  public static void add(SafeFiles files, Path file, Mesh mesh, Similarity placing, Work work) {
+    String name = file.getFileName().toString();
+    String ending = name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+    switch (ending) {
+      case "ply" -> files.add(file, out -> ply(new ByteSink(out), mesh, placing, work));
+      case "stl" -> files.add(file, out -> stl(new ByteSink(out), mesh, placing, work));
+      case "obj" -> obj(files, file, mesh, placing, work);
+      case "glb" -> files.add(file, out -> GlbWriter.write(out, mesh, null, placing, name, work));
+      default ->
+          throw Failure.usage(
+              file
+                  + ": \""
+                  + ending
+                  + "\" is not a mesh format written here; use ply, obj, stl or glb");
+    }
+  }
+
+  /** Whether floats would lose the shape where it stands: far off for its size. */
+  private static boolean needsDoubles(Mesh mesh, Similarity placing) {
+    Box b = Placing.bounds(mesh.xyz(), placing);
+    double[] c = b.centre();
+    return Vec.length(c) > 100 * b.diagonal();
+  }
+
+  private static void ply(ByteSink out, Mesh mesh, Similarity placing, Work work)
+      throws IOException {
+    boolean doubles = needsDoubles(mesh, placing);
+    String t = doubles ? "double" : "float";
+    StringBuilder h = new StringBuilder("ply\nformat binary_little_endian 1.0\n");
+    h.append("element vertex ").append(mesh.vertexCount()).append('\n');
+    for (String axis : new String[] {"x", "y", "z"}) {
+      h.append("property ").append(t).append(' ').append(axis).append('\n');
+    }
+    int[] colours = mesh.colours();
+    if (colours != null) {
+      h.append("property uchar red\nproperty uchar green\nproperty uchar blue\n");
+    }
+    h.append("element face ").append(mesh.triangleCount()).append('\n');
+    h.append("property list uchar int vertex_indices\nend_header\n");
+    out.putText(h.toString());
+    Points points = new Points(mesh, placing);
+    double total = mesh.vertexCount() + mesh.triangleCount();
+    for (int v = 0; v < mesh.vertexCount(); v++) {
+      points.read(v);
+      if (doubles) {
+        out.putDouble(points.x);
+        out.putDouble(points.y);
+        out.putDouble(points.z);
+      } else {
+        out.putFloat((float) points.x);
+        out.putFloat((float) points.y);
+        out.putFloat((float) points.z);
+      }
+      if (colours != null) {
+        out.putByte(colours[v] >> 16);
+        out.putByte(colours[v] >> 8);
+        out.putByte(colours[v]);
+      }
+      tick(work, v, total);
+    }
+    int[] tri = mesh.triangles();
+    for (int i = 0; i < tri.length; i += 3) {
+      out.putByte(3);
+      out.putInt(tri[i]);
+      out.putInt(tri[i + 1]);
+      out.putInt(tri[i + 2]);
+      tick(work, i / 3, total);
+    }
+    out.flush();
+  }
+
+  private static void tick(Work work, int i, double total) {
+    if ((i & 0xffff) == 0) {
+      work.advance(0x10000 / total);
+    }
+  }
+
+  private static void stl(ByteSink out, Mesh mesh, Similarity placing, Work work)
+      throws IOException {
+    // A binary file must not begin with "solid", which marks a text file.
+    out.putText(String.format(Locale.ROOT, "%-80s", "binary STL written by Holotome"));
+    out.putInt(mesh.triangleCount());
+    Points p = new Points(mesh, placing);
+    int[] tri = mesh.triangles();
+    float[] c = new float[9];
+    for (int i = 0; i < tri.length; i += 3) {
+      for (int k = 0; k < 3; k++) {
+        p.read(tri[i + k]);
+        c[3 * k] = (float) p.x;
+        c[3 * k + 1] = (float) p.y;
+        c[3 * k + 2] = (float) p.z;
+      }
+      double[] u = {(double) c[3] - c[0], (double) c[4] - c[1], (double) c[5] - c[2]};
+      double[] v = {(double) c[6] - c[0], (double) c[7] - c[1], (double) c[8] - c[2]};
+      double[] n = Vec.unit(Vec.cross(u, v));
+      for (double x : n) {
+        out.putFloat((float) x);
+      }
+      for (float x : c) {
+        out.putFloat(x);
+      }
+      out.putShort(0);
+      tick(work, i / 3, mesh.triangleCount());
+    }
+    out.flush();
+  }
+
+  private static void obj(SafeFiles files, Path file, Mesh mesh, Similarity placing, Work work) {
+    String name = file.getFileName().toString();
+    String stem = name.substring(0, name.lastIndexOf('.'));
+    boolean library = !mesh.materials().isEmpty() && mesh.uv() != null;
+    files.add(file, out -> objText(new ByteSink(out), mesh, placing, library ? stem : null, work));
+    if (!library) {
+      return;
+    }
+    StringBuilder mtl = new StringBuilder();
+    for (int m = 0; m < mesh.materials().size(); m++) {
+      Material material = mesh.materials().get(m);
+      mtl.append("newmtl ").append(materialName(material, m)).append('\n');
+      mtl.append(
+          String.format(
+              Locale.ROOT,
+              "Kd %.4f %.4f %.4f%n",
+              (material.argb() >> 16 & 255) / 255.0,
+              (material.argb() >> 8 & 255) / 255.0,
+              (material.argb() & 255) / 255.0));
+      if (material.image() != null) {
+        String picture = pictureName(stem, mesh, m);
+        mtl.append("map_Kd ").append(picture).append('\n');
+        files.add(file.resolveSibling(picture), out -> Pictures.writePng(material.image(), out));
+      }
+    }
+    files.add(
+        file.resolveSibling(stem + ".mtl"),
+        out -> out.write(mtl.toString().getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+  }
+
+  private static String materialName(Material m, int number) {
+    String n = m.name().replaceAll("\\s+", "_");
+    return n.isEmpty() ? "material" + number : n;
+  }
+
+  private static String pictureName(String stem, Mesh mesh, int m) {
+    return mesh.materials().size() == 1
+        ? stem + "_colour.png"
+        : stem + "_colour" + (m + 1) + ".png";
+  }
+
+  private static void objText(
+      ByteSink out, Mesh mesh, Similarity placing, String library, Work work) throws IOException {
+    boolean doubles = needsDoubles(mesh, placing);
+    out.putText("# written by Holotome\n");
+    if (library != null) {
+      out.putText("mtllib " + library + ".mtl\n");
+    }
+    Points p = new Points(mesh, placing);
+    int[] colours = library == null ? mesh.colours() : null;
+    StringBuilder s = new StringBuilder();
+    double total = mesh.vertexCount() + mesh.triangleCount();
+    for (int v = 0; v < mesh.vertexCount(); v++) {
+      p.read(v);
+      s.setLength(0);
+      s.append("v ");
+      number(s, p.x, doubles).append(' ');
+      number(s, p.y, doubles).append(' ');
+      number(s, p.z, doubles);
+      if (colours != null) {
+        for (int shift = 16; shift >= 0; shift -= 8) {
+          s.append(' ').append((float) ((colours[v] >> shift & 255) / 255.0));
+        }
+      }
+      out.putText(s.append('\n').toString());
+      tick(work, v, total);
+    }
+    int[] uv = mesh.uv() == null ? null : mesh.uv().corners();
+    if (uv != null) {
+      float[] c = mesh.uv().coords();
+      for (int i = 0; i < c.length; i += 2) {
+        out.putText("vt " + c[i] + " " + c[i + 1] + "\n");
+      }
+    }
+    int[] tri = mesh.triangles();
+    int current = -1;
+    for (int t = 0; t < mesh.triangleCount(); t++) {
+      int m = mesh.material() == null ? 0 : mesh.material()[t];
+      if (library != null && m != current && m >= 0) {
+        out.putText("usemtl " + materialName(mesh.materials().get(m), m) + "\n");
+        current = m;
+      }
+      s.setLength(0);
+      s.append('f');
+      for (int k = 3 * t; k < 3 * t + 3; k++) {
+        s.append(' ').append(tri[k] + 1);
+        if (uv != null) {
+          s.append('/').append(uv[k] + 1);
+        }
+      }
+      out.putText(s.append('\n').toString());
+      tick(work, t, total);
+    }
+    out.flush();
+  }
+
+  private static StringBuilder number(StringBuilder s, double x, boolean exact) {
+    return exact ? s.append(x) : s.append((float) x);
+  }
+
+  /** Positions of vertices after placing, in double precision. */
+  private static final class Points {
+    private final float[] xyz;
+    private final double[] m;
+    double x;
+    double y;
+    double z;
+
+    Points(Mesh mesh, Similarity placing) {
+      xyz = mesh.xyz();
+      m = Placing.matrix(placing);
+    }
+
+    void read(int v) {
+      double a = xyz[3 * v];
+      double b = xyz[3 * v + 1];
+      double c = xyz[3 * v + 2];
+      x = m[0] * a + m[1] * b + m[2] * c + m[3];
+      y = m[4] * a + m[5] * b + m[6] * c + m[7];
+      z = m[8] * a + m[9] * b + m[10] * c + m[11];
+    }
+  }
+}

@@ -1,0 +1,105 @@
+package holotome.core.io;
+
+import holotome.core.task.Failure;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/**
+ * Files that appear whole or not at all: written beside their place under another name, then
+ * renamed. Several files can be committed together, so that a set is never half new.
+ */
+public final class SafeFiles implements AutoCloseable {
+  private final Map<Path, Path> parts = new LinkedHashMap<>();
+
+  /** An empty set. */
+  public SafeFiles() {}
+
+  /** Writes the content of one file. */
+  @FunctionalInterface
+  public interface Content {
+    void write(OutputStream out) throws IOException;
+  }
+
+  /** Writes one file. */
+  public static void write(Path target, Content content) {
+    try (SafeFiles files = new SafeFiles()) {
+      files.add(target, content);
+      files.commit();
+    }
+  }
+
+  /** Writes a file's content beside its place; {@link #commit} puts it there. */
+  public void add(Path target, Content content) {
+    Path place = target.toAbsolutePath();
+    if (Files.isDirectory(place)) {
+      throw Failure.cannot(target + ": is a directory; name a file");
+    }
+    Path part =
+        place.resolveSibling("." + place.getFileName() + ".part" + ProcessHandle.current().pid());
+    try {
+      Files.createDirectories(place.getParent());
+      parts.put(place, part);
+      try (OutputStream out =
+          Files.newOutputStream(
+              part,
+              StandardOpenOption.CREATE,
+              StandardOpenOption.TRUNCATE_EXISTING,
+              StandardOpenOption.WRITE)) {
+        content.write(out);
+      }
+    } catch (IOException e) {
+      throw failed(target, e);
+    }
+  }
+
+  /** Puts every file in its place. */
+  public void commit() {
+    for (Map.Entry<Path, Path> e : parts.entrySet()) {
+      try {
+        Files.move(
+            e.getValue(),
+            e.getKey(),
+            StandardCopyOption.ATOMIC_MOVE,
+            StandardCopyOption.REPLACE_EXISTING);
+      } catch (IOException x) {
+        throw failed(e.getKey(), x);
+      }
+    }
+    parts.clear();
+  }
+
+  private static Failure failed(Path target, IOException e) {
+    String why =
+        switch (e) {
+          case java.nio.file.AccessDeniedException x -> "access is denied; choose another place";
+          case FileAlreadyExistsException x ->
+              x.getFile() + " is a file, not a directory; choose another place";
+          case java.nio.file.NoSuchFileException x -> "its directory does not exist";
+          default ->
+              String.valueOf(e.getMessage()).contains("No space left")
+                  ? "the disk is full; free some space or choose another place"
+                  : e.getMessage();
+        };
+    return new Failure(Failure.Kind.CANNOT, target + ": cannot be written: " + why, e);
+  }
+
+  @Override
+  public void close() {
+    for (Path part : parts.values()) {
+      try {
+        Files.deleteIfExists(part);
+      } catch (IOException e) {
+        // A left-over part file does no harm; the failure that led here is what matters.
+        continue;
+      }
+    }
+    parts.clear();
+  }
+}

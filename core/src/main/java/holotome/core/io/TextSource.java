@@ -1,0 +1,163 @@
+package holotome.core.io;
+
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+
+/** Tokens parted by white space, read from a stream; knows the line for error messages. */
+final class TextSource {
+  private final Path file;
+  private final InputStream in;
+  private final Work work;
+  private final double perByte;
+  private final byte[] buffer = new byte[1 << 20];
+  private int at;
+  private int end;
+  private long line = 1;
+  private int comment = -1;
+  private byte[] token = new byte[64];
+  private int length;
+
+  TextSource(Path file, InputStream in, long size, Work work) {
+    this.file = file;
+    this.in = in;
+    this.work = work;
+    this.perByte = 1.0 / Math.max(1, size);
+  }
+
+  /** Everything from this character to the end of its line is skipped. */
+  void setComment(char c) {
+    comment = c;
+  }
+
+  long line() {
+    return line;
+  }
+
+  private int read() {
+    if (at == end) {
+      try {
+        end = in.read(buffer);
+      } catch (IOException e) {
+        throw new Failure(Failure.Kind.BAD_INPUT, file + ": cannot be read: " + e.getMessage(), e);
+      }
+      at = 0;
+      if (end <= 0) {
+        end = 0;
+        return -1;
+      }
+      work.advance(end * perByte);
+    }
+    return buffer[at++];
+  }
+
+  /** Moves to the next token; false at the end of the file. */
+  boolean next() {
+    int c = read();
+    while (true) {
+      if (c == -1) {
+        return false;
+      }
+      if (c == '\n') {
+        line++;
+      } else if (c == comment) {
+        while (c != -1 && c != '\n') {
+          c = read();
+        }
+        continue;
+      } else if (c > ' ' || c < -1) {
+        break;
+      }
+      c = read();
+    }
+    length = 0;
+    while (c > ' ' || c < -1) {
+      if (length == token.length) {
+        if (length > 4096) {
+          throw bad("a word of more than 4096 characters");
+        }
+        token = java.util.Arrays.copyOf(token, 2 * length);
+      }
+      token[length++] = (byte) c;
+      c = read();
+    }
+    // The character after a token is left to be read again, so that line numbers stay right.
+    if (c != -1) {
+      at--;
+    }
+    return true;
+  }
+
+  /** Reads up to and including the end of this line. */
+  String restOfLine() {
+    StringBuilder s = new StringBuilder();
+    int c = read();
+    while (c != -1 && c != '\n') {
+      if (c != '\r') {
+        s.append((char) c);
+      }
+      if (s.length() > 65536) {
+        throw bad("a line of more than 65536 characters");
+      }
+      c = read();
+    }
+    line++;
+    return s.toString().strip();
+  }
+
+  void skipLine() {
+    int c = read();
+    while (c != -1 && c != '\n') {
+      c = read();
+    }
+    line++;
+  }
+
+  String word() {
+    return new String(token, 0, length, StandardCharsets.ISO_8859_1);
+  }
+
+  boolean is(String word) {
+    if (word.length() != length) {
+      return false;
+    }
+    for (int i = 0; i < length; i++) {
+      if (token[i] != word.charAt(i)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** The next token as a finite number. */
+  double number(String what) {
+    if (!next()) {
+      throw ended(what);
+    }
+    double d = AsciiNumber.parse(token, 0, length);
+    if (!Double.isFinite(d)) {
+      throw bad(what + " is \"" + word() + "\", not a finite number");
+    }
+    return d;
+  }
+
+  /** The next token as a whole number within bounds. */
+  int whole(String what, int min, int max) {
+    double d = number(what);
+    if (d != Math.rint(d) || d < min || d > max) {
+      throw bad(what + " is " + word() + ", which must lie between " + min + " and " + max);
+    }
+    return (int) d;
+  }
+
+  Failure ended(String what) {
+    return bad("the file ends where " + what + " should follow; it is truncated, copy it again");
+  }
+
+  Failure bad(String what) {
+    return Failure.badInput(file + ": line " + line + ": " + what);
+  }
+}

@@ -1,0 +1,70 @@
+package holotome.core.log;
+
+import holotome.core.bake.BakeMaps;
+import holotome.core.datum.DeclareUnit;
+import holotome.core.datum.Level;
+import holotome.core.datum.Origin;
+import holotome.core.datum.Scale;
+import holotome.core.datum.Turn;
+import holotome.core.mend.FillHoles;
+import holotome.core.mend.Tidy;
+import holotome.core.reduce.Decimate;
+import holotome.core.ship.WriteAsset;
+import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import holotome.core.task.Failure;
+import holotome.core.trim.CutGround;
+import holotome.core.trim.CutSelection;
+import holotome.core.trim.KeepIslands;
+import holotome.core.trim.PlaneCut;
+import holotome.core.unwrap.MakeCharts;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+
+/** Every kind of step there is, in working order. A new step is added here. */
+public final class Catalogue {
+  private static final List<StepKind> ALL =
+      Stream.<Class<? extends Step>>of(
+              CutSelection.class,
+              KeepIslands.class,
+              CutGround.class,
+              PlaneCut.class,
+              Tidy.class,
+              FillHoles.class,
+              DeclareUnit.class,
+              Scale.class,
+              Level.class,
+              Turn.class,
+              Origin.class,
+              Decimate.class,
+              MakeCharts.class,
+              BakeMaps.class,
+              WriteAsset.class)
+          .map(StepKind::of)
+          .toList();
+
+  private Catalogue() {}
+
+  public static List<StepKind> all() {
+    return ALL;
+  }
+
+  public static StepKind byId(String id) {
+    return ALL.stream()
+        .filter(k -> k.id().equals(id))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                Failure.usage(
+                    "there is no step \"" + id + "\"; holotome steps lists those there are"));
+  }
+
+  /** Makes a step from plain values with its name under "do". */
+  public static Step create(Map<String, ?> values) {
+    if (!(values.get("do") instanceof String id)) {
+      throw Failure.usage("an entry needs \"do\" with the name of a step");
+    }
+    return byId(id).create(values);
+  }
+}

@@ -1,0 +1,75 @@
+package holotome.core.log;
+
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+
+/**
+ * A workpiece kept for going back to: in memory, or on disk when {@link Checkpoints} needs room.
+ */
+public final class Checkpoint {
+  private final Checkpoints owner;
+  private Workpiece inMemory;
+  private Path onDisk;
+  private long lastUse;
+
+  Checkpoint(Checkpoints owner, Workpiece workpiece) {
+    this.owner = owner;
+    this.inMemory = workpiece;
+  }
+
+  /** The workpiece, read back from disk if need be. */
+  public Workpiece get() {
+    synchronized (owner) {
+      lastUse = owner.tick();
+      if (inMemory == null) {
+        try {
+          inMemory = WorkpieceFile.read(onDisk);
+        } catch (IOException e) {
+          throw new Failure(
+              Failure.Kind.CANNOT,
+              onDisk + ": a stored state cannot be read back: " + e.getMessage(),
+              e);
+        }
+        owner.makeRoom(this);
+      }
+      return inMemory;
+    }
+  }
+
+  public boolean isOnDisk() {
+    synchronized (owner) {
+      return inMemory == null;
+    }
+  }
+
+  long lastUse() {
+    return lastUse;
+  }
+
+  Workpiece held() {
+    return inMemory;
+  }
+
+  /** Writes the workpiece to disk, once, and lets go of the memory. */
+  void spill(Path directory, long number) throws IOException {
+    if (onDisk == null) {
+      Path file = directory.resolve("state-" + number);
+      WorkpieceFile.write(inMemory, file);
+      onDisk = file;
+      owner.deleteWhenUnused(this, file);
+    }
+    inMemory = null;
+  }
+
+  static void delete(Path file) {
+    try {
+      Files.deleteIfExists(file);
+    } catch (IOException e) {
+      // The directory of states goes with the program; one file more in it does no harm.
+      file.toFile().deleteOnExit();
+    }
+  }
+}

@@ -1,0 +1,133 @@
+package holotome.core.log;
+
+import holotome.core.step.Outcome;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * A Log with the state after each entry: an immutable value. Every change makes a new History that
+ * shares the states before the change, so going back is keeping the old value.
+ */
+public final class History {
+  private final Checkpoints checkpoints;
+  private final Checkpoint source;
+  private final List<Line> lines;
+
+  /** An entry with what it led to. */
+  public record Line(Entry entry, Checkpoint after, Effect effect) {}
+
+  private History(Checkpoints checkpoints, Checkpoint source, List<Line> lines) {
+    this.checkpoints = checkpoints;
+    this.source = source;
+    this.lines = List.copyOf(lines);
+  }
+
+  public static History of(Workpiece source, Checkpoints checkpoints) {
+    return new History(checkpoints, checkpoints.keep(source), List.of());
+  }
+
+  public List<Line> lines() {
+    return lines;
+  }
+
+  public int size() {
+    return lines.size();
+  }
+
+  public List<Entry> entries() {
+    return lines.stream().map(Line::entry).toList();
+  }
+
+  /** The state after so many entries; 0 is the source. */
+  public Workpiece stateAfter(int entries) {
+    return (entries == 0 ? source : lines.get(entries - 1).after).get();
+  }
+
+  public Workpiece current() {
+    return stateAfter(lines.size());
+  }
+
+  /** Adds a step at the end. */
+  public History apply(Step step, Run run) {
+    return with(lines.size(), List.of(Entry.of(step)), run);
+  }
+
+  /** Puts another step in place of an entry's and runs all that follow again. */
+  public History revise(int index, Step step, Run run) {
+    List<Entry> rest = new ArrayList<>(entries().subList(index, lines.size()));
+    rest.set(0, new Entry(step, rest.getFirst().on()));
+    return with(index, rest, run);
+  }
+
+  /** Switches an entry on or off and runs all that follow again. */
+  public History setOn(int index, boolean on, Run run) {
+    List<Entry> rest = new ArrayList<>(entries().subList(index, lines.size()));
+    rest.set(0, new Entry(rest.getFirst().step(), on));
+    return with(index, rest, run);
+  }
+
+  /** Takes an entry out and runs all that follow again. */
+  public History remove(int index, Run run) {
+    return with(index, new ArrayList<>(entries().subList(index + 1, lines.size())), run);
+  }
+
+  /** Replays entries after the end. */
+  public History replay(List<Entry> entries, Run run) {
+    return with(lines.size(), entries, run);
+  }
+
+  /** Keeps the first {@code keep} lines and runs the entries after them. */
+  private History with(int keep, List<Entry> entries, Run run) {
+    List<Line> out = new ArrayList<>(lines.subList(0, keep));
+    Workpiece at = stateAfter(keep);
+    for (Entry e : entries) {
+      if (!e.on()) {
+        Effect none = Effect.of(at, at, 0, List.of("Switched off"));
+        out.add(new Line(e, out.isEmpty() ? source : out.getLast().after, none));
+        continue;
+      }
+      long start = System.nanoTime();
+      Outcome outcome =
+          applyChecked(e.step(), at, new Run(run.work().part(1.0 / entries.size(), ""), run.out()));
+      double seconds = (System.nanoTime() - start) * 1e-9;
+      Effect effect = Effect.of(at, outcome.work(), seconds, outcome.notes());
+      at = outcome.work();
+      out.add(new Line(e, checkpoints.keep(at), effect));
+    }
+    return new History(checkpoints, source, out);
+  }
+
+  /** Applies a step after holding its forecast of memory against what is free. */
+  public static Outcome applyChecked(Step step, Workpiece in, Run run) {
+    Runtime r = Runtime.getRuntime();
+    long need = step.memory(in);
+    long free = r.maxMemory() - (r.totalMemory() - r.freeMemory());
+    if (need > free) {
+      // Garbage counts as used until it is collected; only then does the forecast refuse.
+      System.gc();
+      free = r.maxMemory() - (r.totalMemory() - r.freeMemory());
+    }
+    String id = StepKind.of(step).id();
+    if (need > free) {
+      throw new Failure(
+          Failure.Kind.MEMORY,
+          String.format(
+              "%s needs about %.1f GB of memory, %.1f GB are free; lighten the scan first with reduce.decimate and \"as\": \"scan\", or trim more",
+              id, need / 1e9, free / 1e9));
+    }
+    try {
+      return step.apply(in, run);
+    } catch (Failure f) {
+      throw f.kind() == Failure.Kind.CANCELLED
+          ? f
+          : new Failure(f.kind(), id + ": " + f.getMessage(), f);
+    } catch (OutOfMemoryError e) {
+      throw Failure.of(e);
+    }
+  }
+}

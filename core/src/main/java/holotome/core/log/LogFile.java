@@ -1,0 +1,118 @@
+package holotome.core.log;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import holotome.core.io.SafeFiles;
+import holotome.core.step.StepKind;
+import holotome.core.task.Failure;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A Log as a file: JSON, fit to be read and written by hand. A project is the same file with the
+ * path of its Scan.
+ *
+ * @param source the Scan's path as written in the file; null in a plain Log
+ */
+public record LogFile(List<Entry> entries, String source) {
+  private static final int VERSION = 1;
+  private static final ObjectMapper JSON =
+      new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
+
+  public LogFile {
+    entries = List.copyOf(entries);
+  }
+
+  public static LogFile read(Path file) {
+    if (!Files.isRegularFile(file)) {
+      throw Failure.badInput(file + ": no such Log");
+    }
+    try {
+      if (Files.size(file) > 1L << 30) {
+        throw Failure.badInput(file + ": is larger than any Log; it is another kind of file");
+      }
+      return parse(Files.readString(file, StandardCharsets.UTF_8), file.toString());
+    } catch (IOException e) {
+      throw new Failure(Failure.Kind.BAD_INPUT, file + ": cannot be read: " + e.getMessage(), e);
+    }
+  }
+
+  /** Reads a Log's text; {@code name} is used in messages. */
+  public static LogFile parse(String text, String name) {
+    Map<String, Object> root;
+    try {
+      root = JSON.readValue(text, new TypeReference<LinkedHashMap<String, Object>>() {});
+    } catch (JsonProcessingException e) {
+      String at = e.getLocation() == null ? "" : "line " + e.getLocation().getLineNr() + ": ";
+      throw new Failure(
+          Failure.Kind.BAD_INPUT,
+          name
+              + ": "
+              + at
+              + "not valid JSON: "
+              + e.getOriginalMessage().lines().findFirst().orElse(""),
+          e);
+    }
+    if (root == null || !(root.get("holotome") instanceof Integer version)) {
+      throw Failure.badInput(name + ": has no \"holotome\": 1; it is no Log");
+    }
+    if (version != VERSION) {
+      throw Failure.badInput(
+          name + ": is a Log of version " + version + "; this program reads version " + VERSION);
+    }
+    if (!(root.get("entries") instanceof List<?> list)) {
+      throw Failure.badInput(name + ": has no list of \"entries\"");
+    }
+    List<Entry> entries = new ArrayList<>();
+    for (Object o : list) {
+      int number = entries.size() + 1;
+      if (!(o instanceof Map<?, ?> m)) {
+        throw Failure.badInput(name + ": entry " + number + " is no group { ... }");
+      }
+      Map<String, Object> values = new LinkedHashMap<>();
+      m.forEach((k, v) -> values.put(k.toString(), v));
+      boolean on = !Boolean.FALSE.equals(values.remove("on"));
+      try {
+        entries.add(new Entry(Catalogue.create(values), on));
+      } catch (Failure e) {
+        throw new Failure(
+            Failure.Kind.BAD_INPUT, name + ": entry " + number + ": " + e.getMessage(), e);
+      }
+    }
+    return new LogFile(entries, root.get("scan") instanceof String s ? s : null);
+  }
+
+  public String text() {
+    Map<String, Object> root = new LinkedHashMap<>();
+    root.put("holotome", VERSION);
+    if (source != null) {
+      root.put("scan", source);
+    }
+    List<Map<String, Object>> list = new ArrayList<>();
+    for (Entry e : entries) {
+      Map<String, Object> values = StepKind.of(e.step()).values(e.step());
+      if (!e.on()) {
+        values.put("on", false);
+      }
+      list.add(values);
+    }
+    root.put("entries", list);
+    try {
+      return JSON.writeValueAsString(root) + "\n";
+    } catch (JsonProcessingException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  public void write(Path file) {
+    SafeFiles.write(file, out -> out.write(text().getBytes(StandardCharsets.UTF_8)));
+  }
+}

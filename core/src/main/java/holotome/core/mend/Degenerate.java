@@ -1,0 +1,156 @@
+package holotome.core.mend;
+
+import holotome.core.mesh.Adjacency;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Vec;
+import java.util.Arrays;
+
+/** Triangles that are none: a corner twice, no area, or the corners of another. */
+public final class Degenerate {
+  private Degenerate() {}
+
+  /** Per triangle, whether it has a corner twice or exactly no area. */
+  public static boolean[] find(Mesh mesh) {
+    int n = mesh.triangleCount();
+    int[] tri = mesh.triangles();
+    boolean[] out = new boolean[n];
+    for (int t = 0; t < n; t++) {
+      int a = tri[3 * t];
+      int b = tri[3 * t + 1];
+      int c = tri[3 * t + 2];
+      out[t] = a == b || b == c || c == a || Vec.length(Measures.cross(mesh, t)) == 0;
+    }
+    return out;
+  }
+
+  /**
+   * A triangle of three different points on one line cannot simply go: its long side would be left
+   * facing its two short ones. Its neighbour across the long side is split at the middle point
+   * instead. The needle and the neighbour become two sound triangles, and the needle's mark is
+   * taken back. Returns the triangles, the same array if there was none.
+   */
+  static int[] unfoldNeedles(Mesh mesh, boolean[] degenerate) {
+    int[] tri = mesh.triangles();
+    int[] out = tri;
+    int[] twin = null;
+    boolean[] touched = null;
+    for (int t = 0; t < degenerate.length; t++) {
+      if (!degenerate[t]
+          || tri[3 * t] == tri[3 * t + 1]
+          || tri[3 * t + 1] == tri[3 * t + 2]
+          || tri[3 * t + 2] == tri[3 * t]) {
+        continue;
+      }
+      if (twin == null) {
+        twin = Adjacency.of(mesh).twin();
+        out = tri.clone();
+        touched = new boolean[degenerate.length];
+      }
+      int h = longest(mesh, t);
+      int g = twin[h];
+      if (g < 0 || degenerate[g / 3] || touched[g / 3] || touched[t]) {
+        continue;
+      }
+      int middle = tri[Adjacency.previous(h)];
+      int a = tri[h];
+      int b = tri[Adjacency.next(h)];
+      int apex = tri[Adjacency.previous(g)];
+      // The neighbour runs b, a, apex: it becomes (middle, a, apex) and (b, middle, apex).
+      set(out, 3 * t, middle, a, apex);
+      set(out, 3 * (g / 3), b, middle, apex);
+      touched[t] = true;
+      touched[g / 3] = true;
+      degenerate[t] = false;
+    }
+    return out;
+  }
+
+  private static void set(int[] tri, int at, int a, int b, int c) {
+    tri[at] = a;
+    tri[at + 1] = b;
+    tri[at + 2] = c;
+  }
+
+  private static int longest(Mesh mesh, int t) {
+    int best = 3 * t;
+    double most = -1;
+    for (int h = 3 * t; h < 3 * t + 3; h++) {
+      double d =
+          Vec.distance(
+              Vec.at(mesh.xyz(), mesh.triangles()[h]),
+              Vec.at(mesh.xyz(), mesh.triangles()[Adjacency.next(h)]));
+      if (d > most) {
+        most = d;
+        best = h;
+      }
+    }
+    return best;
+  }
+
+  /** Marks, of each set of triangles with the same three corners, all but the first. */
+  public static int markDuplicates(Mesh mesh, boolean[] marks) {
+    int[] tri = mesh.triangles();
+    int n = mesh.triangleCount();
+    // Bucketed under the lowest corner; within a bucket few triangles are compared pair by pair.
+    int[] start = new int[mesh.vertexCount() + 1];
+    for (int t = 0; t < n; t++) {
+      if (!marks[t]) {
+        start[lowest(tri, t) + 1]++;
+      }
+    }
+    for (int v = 0; v < start.length - 1; v++) {
+      start[v + 1] += start[v];
+    }
+    int[] order = new int[start[start.length - 1]];
+    int[] fill = Arrays.copyOf(start, start.length - 1);
+    for (int t = 0; t < n; t++) {
+      if (!marks[t]) {
+        order[fill[lowest(tri, t)]++] = t;
+      }
+    }
+    int found = 0;
+    for (int v = 0; v < fill.length; v++) {
+      int size = start[v + 1] - start[v];
+      if (size < 2) {
+        continue;
+      }
+      long[] rest = new long[size];
+      for (int i = 0; i < size; i++) {
+        int t = order[start[v] + i];
+        int lo = lowest(tri, t);
+        int hi = Math.max(tri[3 * t], Math.max(tri[3 * t + 1], tri[3 * t + 2]));
+        // Sums may wrap; they wrap back when the two known corners are taken away again.
+        int mid = tri[3 * t] + tri[3 * t + 1] + tri[3 * t + 2] - lo - hi;
+        rest[i] = (long) mid << 32 | hi;
+      }
+      found += markEqual(rest, order, start[v], marks);
+    }
+    return found;
+  }
+
+  private static int markEqual(long[] rest, int[] order, int from, boolean[] marks) {
+    int found = 0;
+    long[] sorted = rest.clone();
+    Arrays.sort(sorted);
+    boolean any = false;
+    for (int i = 1; i < sorted.length; i++) {
+      any |= sorted[i] == sorted[i - 1];
+    }
+    if (!any) {
+      return 0;
+    }
+    java.util.HashSet<Long> seen = new java.util.HashSet<>();
+    for (int i = 0; i < rest.length; i++) {
+      if (!seen.add(rest[i])) {
+        marks[order[from + i]] = true;
+        found++;
+      }
+    }
+    return found;
+  }
+
+  private static int lowest(int[] tri, int t) {
+    return Math.min(tri[3 * t], Math.min(tri[3 * t + 1], tri[3 * t + 2]));
+  }
+}

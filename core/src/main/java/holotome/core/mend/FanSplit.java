@@ -1,0 +1,182 @@
+package holotome.core.mend;
+
+import holotome.core.mesh.Adjacency;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Vec;
+import holotome.core.task.Work;
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * Parts edges of more than two triangles, and vertices where several fans of triangles meet, by
+ * giving each fan a vertex of its own (Guéziec, Taubin, Lazarus and Horn, "Cutting and stitching",
+ * IEEE TVCG 7(2), 2001).
+ *
+ * <p>At an edge of more than two triangles, triangles that bound the same solid wedge stay
+ * together, so that closed bodies that touch along an edge come apart closed.
+ */
+final class FanSplit {
+  private final Mesh mesh;
+  private final int[] tri;
+  private int[] twin;
+
+  private FanSplit(Mesh mesh) {
+    this.mesh = mesh;
+    this.tri = mesh.triangles();
+  }
+
+  static Mesh split(Mesh mesh, List<String> notes, Work work) {
+    return new FanSplit(mesh).run(notes, work);
+  }
+
+  private Mesh run(List<String> notes, Work work) {
+    Adjacency adjacency = Adjacency.of(mesh, work.part(0.6, "Finding neighbours"));
+    twin = adjacency.twin();
+    if (adjacency.crowdedEdges() > 0 || adjacency.misfitEdges() > 0) {
+      twin = twin.clone();
+      pairWedges();
+    }
+    int vertices = mesh.vertexCount();
+    int[] fan = new int[tri.length];
+    Arrays.fill(fan, -1);
+    boolean[] taken = new boolean[vertices];
+    int[] extra = new int[16];
+    int extras = 0;
+    for (int c = 0; c < tri.length; c++) {
+      if (fan[c] >= 0) {
+        continue;
+      }
+      int v = tri[c];
+      int number = v;
+      if (taken[v]) {
+        if (extras == extra.length) {
+          extra = Arrays.copyOf(extra, 2 * extras);
+        }
+        number = vertices + extras;
+        extra[extras++] = v;
+      }
+      taken[v] = true;
+      mark(c, number, fan);
+    }
+    work.advance(0.3);
+    if (adjacency.crowdedEdges() > 0) {
+      notes.add(
+          String.format("%,d edges of more than two triangles parted", adjacency.crowdedEdges()));
+    }
+    if (extras == 0) {
+      return mesh;
+    }
+    notes.add(String.format("%,d points doubled where separate fans met", extras));
+    float[] xyz = Arrays.copyOf(mesh.xyz(), 3 * (vertices + extras));
+    int[] colours =
+        mesh.colours() == null ? null : Arrays.copyOf(mesh.colours(), vertices + extras);
+    for (int i = 0; i < extras; i++) {
+      System.arraycopy(xyz, 3 * extra[i], xyz, 3 * (vertices + i), 3);
+      if (colours != null) {
+        colours[vertices + i] = colours[extra[i]];
+      }
+    }
+    return new Mesh(xyz, fan, colours, mesh.uv(), mesh.material(), mesh.materials());
+  }
+
+  /** Marks all corners of the fan around corner c's vertex: turns both ways through the twins. */
+  private void mark(int c, int number, int[] fan) {
+    int at = c;
+    while (at >= 0 && fan[at] < 0) {
+      fan[at] = number;
+      // Across the edge that ends in this corner, the twin starts in it.
+      int g = twin[Adjacency.previous(at)];
+      at = g >= 0 ? g : -1;
+    }
+    int g = twin[c];
+    at = g >= 0 ? Adjacency.next(g) : -1;
+    while (at >= 0 && fan[at] < 0) {
+      fan[at] = number;
+      g = twin[at];
+      at = g >= 0 ? Adjacency.next(g) : -1;
+    }
+  }
+
+  /** Pairs the half-edges of every crowded edge by the solid wedges between their triangles. */
+  private void pairWedges() {
+    int count = 0;
+    for (int t : twin) {
+      count += t == Adjacency.CROWDED ? 1 : 0;
+    }
+    long[] key = new long[count];
+    Integer[] order = new Integer[count];
+    int[] half = new int[count];
+    count = 0;
+    for (int h = 0; h < tri.length; h++) {
+      if (twin[h] == Adjacency.CROWDED) {
+        int a = tri[h];
+        int b = tri[Adjacency.next(h)];
+        key[count] = (long) Math.min(a, b) << 32 | Math.max(a, b);
+        order[count] = count;
+        half[count++] = h;
+      }
+    }
+    Arrays.sort(
+        order, (i, j) -> key[i] != key[j] ? Long.compare(key[i], key[j]) : half[i] - half[j]);
+    int i = 0;
+    while (i < count) {
+      int j = i + 1;
+      while (j < count && key[order[j]] == key[order[i]]) {
+        j++;
+      }
+      int[] group = new int[j - i];
+      for (int k = i; k < j; k++) {
+        group[k - i] = half[order[k]];
+      }
+      pairWedge(group);
+      i = j;
+    }
+  }
+
+  private void pairWedge(int[] group) {
+    int u = Math.min(tri[group[0]], tri[Adjacency.next(group[0])]);
+    int v = Math.max(tri[group[0]], tri[Adjacency.next(group[0])]);
+    double[] origin = Vec.at(mesh.xyz(), u);
+    double[] axis = Vec.unit(Vec.sub(Vec.at(mesh.xyz(), v), origin));
+    double[] x = Vec.perpendicular(axis);
+    double[] y = Vec.cross(axis, x);
+    double[] angle = new double[group.length];
+    Integer[] order = new Integer[group.length];
+    for (int i = 0; i < group.length; i++) {
+      double[] d = Vec.sub(Vec.at(mesh.xyz(), tri[Adjacency.previous(group[i])]), origin);
+      angle[i] = Math.atan2(Vec.dot(d, y), Vec.dot(d, x));
+      order[i] = i;
+    }
+    Arrays.sort(
+        order,
+        (i, j) -> angle[i] != angle[j] ? Double.compare(angle[i], angle[j]) : group[i] - group[j]);
+    // Around the axis, the solid lies between a triangle that runs against it and the next one that
+    // runs along it: pairs nest like brackets on a circle, so going round twice closes them all.
+    int[] stack = new int[2 * group.length];
+    int top = 0;
+    boolean[] paired = new boolean[group.length];
+    for (int step = 0; step < 2 * group.length; step++) {
+      int i = order[step % group.length];
+      if (paired[i]) {
+        continue;
+      }
+      boolean along = tri[group[i]] == u;
+      if (!along) {
+        if (step < group.length) {
+          stack[top++] = i;
+        }
+      } else if (top > 0) {
+        int o = stack[--top];
+        twin[group[i]] = group[o];
+        twin[group[o]] = group[i];
+        paired[i] = true;
+        paired[o] = true;
+      }
+    }
+    for (int i = 0; i < group.length; i++) {
+      if (!paired[i]) {
+        twin[group[i]] = Adjacency.BORDER;
+      }
+    }
+  }
+}

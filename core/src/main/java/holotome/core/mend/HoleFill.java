@@ -1,0 +1,226 @@
+package holotome.core.mend;
+
+import holotome.core.mesh.Adjacency;
+import holotome.core.mesh.Borders;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Triangulator;
+import holotome.core.mesh.Vec;
+import holotome.core.solve.PlaneFit;
+import holotome.core.task.Work;
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * A patch for one hole.
+ *
+ * <p>A border of up to {@link #EXACT} edges is triangulated for the least area, a longer one flat
+ * in its best plane, or, where that fails, ear by ear with the sharpest first. A smooth patch is
+ * then refined to the density around it and faired, after Liepa, "Filling holes in meshes" (SGP
+ * 2003).
+ *
+ * @param xyz new vertices, numbered on from the mesh's
+ * @param colours of the new vertices; null where the mesh has none
+ * @param triangles over old and new vertices
+ */
+record HoleFill(float[] xyz, int[] colours, int[] triangles) {
+  private static final int EXACT = 160;
+
+  /** The patch, or null where the border allows none. */
+  static HoleFill of(Mesh mesh, Adjacency adjacency, int[] loop, boolean smooth, Work work) {
+    int[] border = Borders.vertices(mesh, loop);
+    int n = border.length;
+    if (n < 3 || repeats(border)) {
+      return null;
+    }
+    // Filled triangles run against the border's own direction.
+    int[] ring = new int[n];
+    for (int i = 0; i < n; i++) {
+      ring[i] = border[n - 1 - i];
+    }
+    double[][] p = new double[n][];
+    for (int i = 0; i < n; i++) {
+      p[i] = Vec.at(mesh.xyz(), ring[i]);
+    }
+    int[] tri = n <= EXACT ? leastArea(p) : flat(p);
+    if (tri == null) {
+      tri = byEars(p, work);
+    }
+    work.advance(0.2);
+    if (!smooth || n == 3) {
+      int[] out = new int[tri.length];
+      for (int i = 0; i < tri.length; i++) {
+        out[i] = ring[tri[i]];
+      }
+      return new HoleFill(new float[0], mesh.colours() == null ? null : new int[0], out);
+    }
+    return new PatchFairing(mesh, adjacency, loop, ring, tri).run(work.part(0.8, "Filling holes"));
+  }
+
+  private static boolean repeats(int[] border) {
+    int[] sorted = border.clone();
+    Arrays.sort(sorted);
+    for (int i = 1; i < sorted.length; i++) {
+      if (sorted[i] == sorted[i - 1]) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** Least total area by dynamic programming (Barequet and Sharir, 1995); O(n³), n is small. */
+  private static int[] leastArea(double[][] p) {
+    int n = p.length;
+    double[][] cost = new double[n][n];
+    int[][] cut = new int[n][n];
+    for (int span = 2; span < n; span++) {
+      for (int i = 0; i + span < n; i++) {
+        int k = i + span;
+        double best = Double.POSITIVE_INFINITY;
+        for (int m = i + 1; m < k; m++) {
+          double c = cost[i][m] + cost[m][k] + area(p[i], p[m], p[k]);
+          if (c < best) {
+            best = c;
+            cut[i][k] = m;
+          }
+        }
+        cost[i][k] = best;
+      }
+    }
+    int[] out = new int[3 * (n - 2)];
+    int[] stack = new int[4 * n];
+    int top = 0;
+    int at = 0;
+    stack[top++] = 0;
+    stack[top++] = n - 1;
+    while (top > 0) {
+      int k = stack[--top];
+      int i = stack[--top];
+      if (k - i < 2) {
+        continue;
+      }
+      int m = cut[i][k];
+      out[at++] = i;
+      out[at++] = m;
+      out[at++] = k;
+      stack[top++] = i;
+      stack[top++] = m;
+      stack[top++] = m;
+      stack[top++] = k;
+    }
+    return out;
+  }
+
+  private static double area(double[] a, double[] b, double[] c) {
+    return Vec.length(Vec.cross(Vec.sub(b, a), Vec.sub(c, a))) / 2;
+  }
+
+  private static int[] flat(double[][] p) {
+    int n = p.length;
+    double[] turned = new double[3];
+    PlaneFit.Sum sum = new PlaneFit.Sum();
+    for (int i = 0; i < n; i++) {
+      double[] a = Vec.sub(p[i], p[0]);
+      double[] b = Vec.sub(p[(i + 1) % n], p[0]);
+      turned = Vec.add(turned, Vec.cross(a, b));
+      sum.add(p[i][0], p[i][1], p[i][2], 1);
+    }
+    double[] normal = sum.fit().normal();
+    if (Vec.dot(normal, turned) < 0) {
+      normal = Vec.mul(normal, -1);
+    }
+    double[] u = Vec.perpendicular(normal);
+    double[] w = Vec.cross(normal, u);
+    double[] ring = new double[2 * n];
+    int[] numbers = new int[n];
+    for (int i = 0; i < n; i++) {
+      double[] d = Vec.sub(p[i], p[0]);
+      ring[2 * i] = Vec.dot(d, u);
+      ring[2 * i + 1] = Vec.dot(d, w);
+      numbers[i] = i;
+    }
+    return Triangulator.area(ring) > 0 && simple(ring)
+        ? Triangulator.triangulate(List.of(ring), List.of(numbers))
+        : null;
+  }
+
+  /** Whether an outline meets itself nowhere; a sweep along x. */
+  private static boolean simple(double[] ring) {
+    int n = ring.length / 2;
+    Integer[] order = new Integer[n];
+    Arrays.setAll(order, i -> i);
+    double[] left = new double[n];
+    double[] right = new double[n];
+    for (int i = 0; i < n; i++) {
+      int j = (i + 1) % n;
+      left[i] = Math.min(ring[2 * i], ring[2 * j]);
+      right[i] = Math.max(ring[2 * i], ring[2 * j]);
+    }
+    Arrays.sort(order, (a, b) -> Double.compare(left[a], left[b]));
+    for (int x = 0; x < n; x++) {
+      int i = order[x];
+      for (int y = x + 1; y < n && left[order[y]] <= right[i]; y++) {
+        int j = order[y];
+        if ((i + 1) % n != j && (j + 1) % n != i && cross(ring, i, j, n)) {
+          return false;
+        }
+      }
+    }
+    return true;
+  }
+
+  private static boolean cross(double[] r, int i, int j, int n) {
+    int k = (i + 1) % n;
+    int l = (j + 1) % n;
+    double a = side(r, i, k, j);
+    double b = side(r, i, k, l);
+    double c = side(r, j, l, i);
+    double d = side(r, j, l, k);
+    return a * b <= 0 && c * d <= 0 && !(a == 0 && b == 0);
+  }
+
+  private static double side(double[] r, int a, int b, int c) {
+    return (r[2 * b] - r[2 * a]) * (r[2 * c + 1] - r[2 * a + 1])
+        - (r[2 * c] - r[2 * a]) * (r[2 * b + 1] - r[2 * a + 1]);
+  }
+
+  /** Cuts the ear with the shortest closing edge again and again; O(n log n). */
+  private static int[] byEars(double[][] p, Work work) {
+    int n = p.length;
+    int[] next = new int[n];
+    int[] previous = new int[n];
+    int[] version = new int[n];
+    for (int i = 0; i < n; i++) {
+      next[i] = (i + 1) % n;
+      previous[i] = (i + n - 1) % n;
+    }
+    record Ear(double closing, int at, int version) {}
+    java.util.PriorityQueue<Ear> ears =
+        new java.util.PriorityQueue<>(
+            (a, b) -> a.closing != b.closing ? Double.compare(a.closing, b.closing) : a.at - b.at);
+    for (int i = 0; i < n; i++) {
+      ears.add(new Ear(Vec.distance(p[previous[i]], p[next[i]]), i, 0));
+    }
+    int[] out = new int[3 * (n - 2)];
+    int at = 0;
+    while (at < out.length) {
+      if (at % 3000 == 0) {
+        work.check();
+      }
+      Ear e = ears.poll();
+      if (e.version != version[e.at]) {
+        continue;
+      }
+      int a = previous[e.at];
+      int b = next[e.at];
+      out[at++] = a;
+      out[at++] = e.at;
+      out[at++] = b;
+      next[a] = b;
+      previous[b] = a;
+      version[e.at] = -1;
+      ears.add(new Ear(Vec.distance(p[previous[a]], p[b]), a, ++version[a]));
+      ears.add(new Ear(Vec.distance(p[a], p[next[b]]), b, ++version[b]));
+    }
+    return out;
+  }
+}

@@ -1,0 +1,124 @@
+package holotome.core.mend;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.PointWeld;
+import holotome.core.mesh.Submesh;
+import holotome.core.step.Describes;
+import holotome.core.step.Outcome;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Makes a mesh clean to work on, moving nothing.
+ *
+ * <p>In this order: vertices on exactly the same spot become one; triangles without area or with a
+ * corner twice go in the same breath (welding alone would leave them as edges of too many
+ * triangles); of triangles with the same corners one stays; triangles are turned to agree with
+ * their neighbours; edges of more than two triangles and vertices where several fans meet are
+ * parted ({@link FanSplit}); vertices nothing uses go.
+ */
+@Describes(
+    id = "mend.tidy",
+    title = "Tidy",
+    help =
+        "Welds doubled points, drops duplicate and degenerate triangles, parts non-manifold edges and vertices, makes triangles agree on their outside.")
+public record Tidy() implements Step {
+
+  @Override
+  public Outcome apply(Workpiece in, Run run) {
+    List<String> notes = new ArrayList<>();
+    Mesh result = tidy(in.scan(), notes, run.work());
+    return new Outcome(in.withScan(result), notes);
+  }
+
+  /** Tidies a mesh and adds what was done to the notes. */
+  public static Mesh tidy(Mesh mesh, List<String> notes, Work work) {
+    Mesh welded = weld(mesh, notes, work.part(0.25, "Welding"));
+    Mesh clean = drop(welded, notes, work.part(0.25, "Dropping triangles"));
+    if (clean.isEmpty()) {
+      throw Failure.cannot("Every triangle is degenerate; nothing would be left");
+    }
+    Mesh turned = Orientation.agree(clean, notes, work.part(0.2, "Turning triangles"));
+    Mesh split = FanSplit.split(turned, notes, work.part(0.2, "Parting fans"));
+    Mesh compact = compact(split, notes);
+    work.advance(0.1);
+    if (notes.isEmpty()) {
+      notes.add("Nothing to tidy");
+    }
+    return compact;
+  }
+
+  private static Mesh weld(Mesh mesh, List<String> notes, Work work) {
+    int[] first = PointWeld.representatives(mesh.xyz(), work);
+    int doubled = 0;
+    for (int v = 0; v < first.length; v++) {
+      doubled += first[v] == v ? 0 : 1;
+    }
+    if (doubled == 0) {
+      return mesh;
+    }
+    notes.add(String.format("%,d doubled points welded", doubled));
+    int[] tri = new int[mesh.triangles().length];
+    for (int i = 0; i < tri.length; i++) {
+      tri[i] = first[mesh.triangles()[i]];
+    }
+    return new Mesh(mesh.xyz(), tri, mesh.colours(), mesh.uv(), mesh.material(), mesh.materials());
+  }
+
+  private static Mesh drop(Mesh mesh, List<String> notes, Work work) {
+    boolean[] gone = Degenerate.find(mesh);
+    int degenerate = count(gone);
+    int[] turned = Degenerate.unfoldNeedles(mesh, gone);
+    Mesh unfolded =
+        turned == mesh.triangles()
+            ? mesh
+            : new Mesh(
+                mesh.xyz(), turned, mesh.colours(), mesh.uv(), mesh.material(), mesh.materials());
+    work.advance(0.4);
+    Degenerate.markDuplicates(unfolded, gone);
+    int duplicates = count(gone) - degenerate;
+    if (degenerate > 0) {
+      notes.add(String.format("%,d degenerate triangles dropped", degenerate));
+    }
+    if (duplicates > 0) {
+      notes.add(String.format("%,d duplicate triangles dropped", duplicates));
+    }
+    return degenerate + duplicates == 0
+        ? unfolded
+        : Submesh.of(unfolded, t -> !gone[t], work.part(0.5, "Dropping triangles"));
+  }
+
+  private static int count(boolean[] flags) {
+    int n = 0;
+    for (boolean f : flags) {
+      n += f ? 1 : 0;
+    }
+    return n;
+  }
+
+  private static Mesh compact(Mesh mesh, List<String> notes) {
+    int[] tri = mesh.triangles().clone();
+    int[] map = Submesh.compact(tri, mesh.vertexCount());
+    int used = map[map.length - 1];
+    if (used == mesh.vertexCount()) {
+      return mesh;
+    }
+    notes.add(String.format("%,d unused points dropped", mesh.vertexCount() - used));
+    float[] xyz = new float[3 * used];
+    int[] colours = mesh.colours() == null ? null : new int[used];
+    for (int v = 0; v < mesh.vertexCount(); v++) {
+      if (map[v] >= 0) {
+        System.arraycopy(mesh.xyz(), 3 * v, xyz, 3 * map[v], 3);
+        if (colours != null) {
+          colours[map[v]] = mesh.colours()[v];
+        }
+      }
+    }
+    return new Mesh(xyz, tri, colours, mesh.uv(), mesh.material(), mesh.materials());
+  }
+}

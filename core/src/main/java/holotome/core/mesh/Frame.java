@@ -1,0 +1,47 @@
+package holotome.core.mesh;
+
+/**
+ * Where the floats of a mesh stand.
+ *
+ * <p>Positions are kept in <em>base</em> coordinates: those of the file, less an offset, never
+ * changed by placing the mesh. Two similarities in double precision lead out of them: to the file's
+ * own coordinates, and to the working space (metres, right-handed, Z up). Scaling, levelling and
+ * moving change {@code toWork} alone, so a mesh is never degraded by being placed many times, and a
+ * result can always be written back into the capture's own frame.
+ *
+ * @param toFile base to the file's own coordinates
+ * @param toWork base to working space
+ * @param trueSize whether the size of the working space is known; if not, its lengths are the
+ *     file's own units, taken as metres
+ */
+public record Frame(Similarity toFile, Similarity toWork, boolean trueSize) {
+  public static final Frame PLAIN = new Frame(Similarity.IDENTITY, Similarity.IDENTITY, false);
+
+  /** The frame of a file whose coordinates had this offset taken away on reading. */
+  public static Frame ofOffset(double[] offset) {
+    return new Frame(Similarity.translation(offset), Similarity.IDENTITY, false);
+  }
+
+  /** Places the work anew: a further similarity in working space. */
+  public Frame placed(Similarity further) {
+    return new Frame(toFile, toWork.then(further), trueSize);
+  }
+
+  public Frame withTrueSize() {
+    return new Frame(toFile, toWork, true);
+  }
+
+  public double[] toBase(double[] workPoint) {
+    return toWork.inverse().apply(workPoint);
+  }
+
+  /** A length in working space as a length in base coordinates. */
+  public double toBaseLength(double workLength) {
+    return workLength / toWork.scale();
+  }
+
+  /** The box in working space around a mesh given in base coordinates; one parallel pass. */
+  public Box workBounds(Mesh mesh) {
+    return Placing.bounds(mesh.xyz(), toWork);
+  }
+}

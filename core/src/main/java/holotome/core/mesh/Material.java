@@ -1,0 +1,4 @@
+package holotome.core.mesh;
+
+/** What a group of triangles is coloured with: a picture, or one colour (0xAARRGGBB) if null. */
+public record Material(String name, int argb, Raster image) {}

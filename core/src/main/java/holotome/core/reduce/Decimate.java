@@ -1,0 +1,89 @@
+package holotome.core.reduce;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.VertexColours;
+import holotome.core.spatial.SurfaceDistance;
+import holotome.core.step.Describes;
+import holotome.core.step.Length;
+import holotome.core.step.Outcome;
+import holotome.core.step.Parameter;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+
+/** Makes the Cast: fewer triangles, the same shape. */
+@Describes(
+    id = "reduce.decimate",
+    title = "Decimate",
+    help = "Makes a lighter mesh of the same shape by collapsing the edges that matter least.")
+public record Decimate(
+    @Parameter(help = "How many triangles to keep", min = 4, max = 2e9, optional = true)
+        Integer triangles,
+    @Parameter(
+            help = "Or how many of a hundred",
+            unit = "%",
+            min = 0.0001,
+            max = 100,
+            optional = true)
+        Double percent,
+    @Parameter(help = "Or how far the surface may move", min = 0, optional = true) Length tolerance,
+    @Parameter(help = "What becomes of the result: the Cast, or a lighter Scan", preset = "cast")
+        As as)
+    implements Step {
+
+  /** What the result becomes. */
+  public enum As {
+    CAST,
+    SCAN
+  }
+
+  public Decimate {
+    int given =
+        (triangles == null ? 0 : 1) + (percent == null ? 0 : 1) + (tolerance == null ? 0 : 1);
+    if (given != 1) {
+      throw Failure.usage("give one of triangles, percent or tolerance");
+    }
+  }
+
+  @Override
+  public long memory(Workpiece in) {
+    return 190L * in.scan().triangleCount();
+  }
+
+  @Override
+  public Outcome apply(Workpiece in, Run run) {
+    Mesh scan = in.scan();
+    int target =
+        triangles != null
+            ? triangles
+            : percent != null
+                ? (int) Math.max(4, Math.rint(scan.triangleCount() * percent / 100))
+                : 4;
+    double limit =
+        tolerance == null ? Double.POSITIVE_INFINITY : in.frame().toBaseLength(tolerance.metres());
+    // Texture coordinates do not survive; their colour does, per vertex.
+    Mesh plain = new Mesh(scan.xyz(), scan.triangles(), VertexColours.of(scan));
+    Mesh light = Decimation.run(plain, target, limit, run.work().part(0.85, "Decimating"));
+    SurfaceDistance off =
+        SurfaceDistance.of(
+            light,
+            scan,
+            Math.min(100_000, 4 * light.triangleCount() + 1000),
+            run.work().part(0.15, "Measuring deviation"));
+    Workpiece out = as == As.CAST ? in.withCast(light) : in.withScan(light);
+    double k = in.frame().toWork().scale();
+    boolean size = in.frame().trueSize();
+    String note =
+        String.format(
+            "%,d triangles kept of %,d; deviation %s RMS, %s at most",
+            light.triangleCount(),
+            scan.triangleCount(),
+            Length.format(off.rms() * k, size),
+            Length.format(off.max() * k, size));
+    if (tolerance == null && light.triangleCount() > 1.02 * target + 2) {
+      note += "; no further edge could go without turning a triangle over or changing the topology";
+    }
+    return Outcome.of(out, note);
+  }
+}

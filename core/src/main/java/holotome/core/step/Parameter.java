@@ -1,0 +1,26 @@
+package holotome.core.step;
+
+import java.lang.annotation.ElementType;
+import java.lang.annotation.Retention;
+import java.lang.annotation.RetentionPolicy;
+import java.lang.annotation.Target;
+
+/** What one parameter of a step means, on a component of the step's record. */
+@Retention(RetentionPolicy.RUNTIME)
+@Target(ElementType.RECORD_COMPONENT)
+public @interface Parameter {
+  String help();
+
+  /** The unit of a plain number; a {@link Length} says its own. */
+  String unit() default "";
+
+  double min() default Double.NEGATIVE_INFINITY;
+
+  double max() default Double.POSITIVE_INFINITY;
+
+  /** The value where none is given, as it would be written in a Log; empty for none. */
+  String preset() default "";
+
+  /** Whether the parameter may be left out though it has no preset: it is then null. */
+  boolean optional() default false;
+}

@@ -1,0 +1,203 @@
+package holotome.core.step;
+
+import holotome.core.task.Failure;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.RecordComponent;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * The one description of a kind of step, read off its record: name, parameters, units, ranges,
+ * presets, help. The Log, the command line, the Sheet and the documentation all speak from it.
+ */
+public final class StepKind {
+  private final Class<? extends Step> type;
+  private final Describes describes;
+  private final List<Field> fields;
+
+  /**
+   * One parameter.
+   *
+   * @param name as in a Log
+   * @param type in words: "number", "whole number", "length", "yes or no", "text", "point", "list",
+   *     or the choices joined by " | "
+   */
+  public record Field(
+      String name,
+      String type,
+      String unit,
+      double min,
+      double max,
+      String preset,
+      boolean optional,
+      String help,
+      List<String> choices) {}
+
+  private StepKind(Class<? extends Step> type) {
+    this.type = type;
+    this.describes = type.getAnnotation(Describes.class);
+    if (describes == null || !type.isRecord()) {
+      throw new IllegalArgumentException(type + " is not a described record");
+    }
+    List<Field> list = new ArrayList<>();
+    for (RecordComponent c : type.getRecordComponents()) {
+      list.add(field(c));
+    }
+    this.fields = List.copyOf(list);
+  }
+
+  public static StepKind of(Class<? extends Step> type) {
+    return new StepKind(type);
+  }
+
+  public static StepKind of(Step step) {
+    return new StepKind(step.getClass());
+  }
+
+  public Class<? extends Step> type() {
+    return type;
+  }
+
+  public String id() {
+    return describes.id();
+  }
+
+  public String stage() {
+    return describes.id().substring(0, describes.id().indexOf('.'));
+  }
+
+  public String title() {
+    return describes.title();
+  }
+
+  public String help() {
+    return describes.help();
+  }
+
+  public List<Field> fields() {
+    return fields;
+  }
+
+  private static Field field(RecordComponent c) {
+    Parameter p = parameter(c);
+    List<String> choices = new ArrayList<>();
+    Class<?> t = c.getType();
+    if (t.isEnum()) {
+      for (Object o : t.getEnumConstants()) {
+        choices.add(Plain.kebab(o.toString()));
+      }
+    }
+    return new Field(
+        Plain.nameOf(c),
+        choices.isEmpty() ? Plain.typeName(t) : String.join(" | ", choices),
+        p.unit(),
+        p.min(),
+        p.max(),
+        p.preset(),
+        p.optional(),
+        p.help(),
+        List.copyOf(choices));
+  }
+
+  private static Parameter parameter(RecordComponent c) {
+    Parameter p = c.getAnnotation(Parameter.class);
+    if (p == null) {
+      throw new IllegalArgumentException(c + " is not described");
+    }
+    return p;
+  }
+
+  /**
+   * Makes a step from plain values (numbers, texts, booleans, lists, maps), as read from a Log.
+   *
+   * @throws Failure naming the parameter, what is wrong with it and what it may be
+   */
+  public Step create(Map<String, ?> values) {
+    for (String key : values.keySet()) {
+      if (!key.equals("do") && fields.stream().noneMatch(f -> f.name().equals(key))) {
+        throw Failure.usage(
+            id()
+                + " has no parameter \""
+                + key
+                + "\"; it has "
+                + (fields.isEmpty()
+                    ? "none"
+                    : String.join(", ", fields.stream().map(Field::name).toList())));
+      }
+    }
+    return (Step) create(type, values, id());
+  }
+
+  static Object create(Class<?> record, Map<String, ?> values, String where) {
+    RecordComponent[] components = record.getRecordComponents();
+    Object[] arguments = new Object[components.length];
+    for (int i = 0; i < components.length; i++) {
+      RecordComponent c = components[i];
+      Parameter p = parameter(c);
+      String name = Plain.nameOf(c);
+      Object v = values.get(name);
+      if (v == null && !p.preset().isEmpty()) {
+        v = p.preset();
+      }
+      if (v == null) {
+        if (!p.optional()) {
+          throw Failure.usage(where + " needs \"" + name + "\": " + p.help());
+        }
+        arguments[i] = null;
+        continue;
+      }
+      try {
+        arguments[i] = Plain.read(v, c.getGenericType(), where);
+      } catch (Failure e) {
+        throw new Failure(e.kind(), where + ": " + name + ": " + e.getMessage(), e);
+      }
+      checkRange(arguments[i], p, where, name);
+    }
+    try {
+      var constructor =
+          record.getDeclaredConstructor(
+              Arrays.stream(components).map(RecordComponent::getType).toArray(Class[]::new));
+      return constructor.newInstance(arguments);
+    } catch (InvocationTargetException e) {
+      if (e.getCause() instanceof Failure f) {
+        throw new Failure(f.kind(), where + ": " + f.getMessage(), f);
+      }
+      throw new IllegalStateException(e.getCause());
+    } catch (ReflectiveOperationException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private static void checkRange(Object value, Parameter p, String where, String name) {
+    double x =
+        switch (value) {
+          case Number n -> n.doubleValue();
+          case Length l -> l.metres();
+          default -> Double.NaN;
+        };
+    if (!Double.isNaN(x) && (x < p.min() || x > p.max())) {
+      throw Failure.usage(
+          where
+              + ": "
+              + name
+              + " must lie between "
+              + Plain.number(p.min())
+              + " and "
+              + Plain.number(p.max())
+              + (p.unit().isEmpty() ? "" : " " + p.unit())
+              + ", not "
+              + Plain.number(x));
+    }
+  }
+
+  /** The step's parameters as plain values, as written to a Log; those that are null left out. */
+  public Map<String, Object> values(Step step) {
+    Map<String, Object> out = new LinkedHashMap<>();
+    out.put("do", id());
+    out.putAll(Plain.write((Record) step));
+    return out;
+  }
+}

@@ -1,0 +1,102 @@
+package holotome.demo;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import holotome.core.io.MeshWriter;
+import holotome.core.io.SafeFiles;
+import holotome.core.mesh.Similarity;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/** Writes demo scans, each with a small JSON beside it that states the truth about it. */
+public final class DemoFiles {
+  private static final ObjectMapper JSON =
+      new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
+
+  /** The scans there are, by name. */
+  public static final List<String> NAMES = List.of("bollard");
+
+  private DemoFiles() {}
+
+  /**
+   * Writes a scan: as PLY (streamed, colour per vertex) or OBJ (colour in a texture atlas, up to 20
+   * million triangles), by the file's ending.
+   */
+  public static void write(String name, Path file, int triangles, Work work) {
+    if (!NAMES.contains(name)) {
+      throw Failure.usage(
+          "there is no demo scan \"" + name + "\"; there is " + String.join(", ", NAMES));
+    }
+    BollardScan scan = BollardScan.of(triangles);
+    String ending = file.toString().toLowerCase(Locale.ROOT);
+    try (SafeFiles files = new SafeFiles()) {
+      int[] ends = new int[4];
+      if (ending.endsWith(".ply")) {
+        ScanStream stream = new ScanStream(scan, work);
+        files.add(file, stream::write);
+        System.arraycopy(stream.ends(), 0, ends, 0, 4);
+      } else if (ending.endsWith(".obj")) {
+        if (triangles > 20_000_000) {
+          throw Failure.usage("as OBJ a demo scan has up to 20,000,000 triangles; choose ply");
+        }
+        BollardScan.Made made = scan.make(work.part(0.5, "Making the demo scan"));
+        System.arraycopy(made.ends(), 0, ends, 0, 4);
+        MeshWriter.add(
+            files,
+            file,
+            Atlas.textured(scan, made, work.part(0.2, "Painting the atlas")),
+            Similarity.IDENTITY,
+            work.part(0.3, "Writing"));
+      } else {
+        throw Failure.usage(file + ": a demo scan is written as ply or obj");
+      }
+      files.add(truthBeside(file), out -> out.write(truth(ends)));
+      files.commit();
+    }
+  }
+
+  /** Where the truth about a scan stands: x.ply has x.truth.json. */
+  public static Path truthBeside(Path file) {
+    String name = file.getFileName().toString();
+    return file.resolveSibling(name.substring(0, name.lastIndexOf('.')) + ".truth.json");
+  }
+
+  private static byte[] truth(int[] ends) throws IOException {
+    Similarity s = BollardScan.CAPTURE;
+    Map<String, Object> root = new LinkedHashMap<>();
+    root.put(
+        "about",
+        "Truth of a made-up scan. Scan coordinates = scale * rotation * true metres + shift.");
+    root.put("capture", Map.of("scale", s.scale(), "rotation", s.rotation(), "shift", s.shift()));
+    List<double[]> bar = new ArrayList<>();
+    for (double[] end : Extras.barEnds()) {
+      bar.add(s.apply(end));
+    }
+    root.put("scaleBar", Map.of("ends", bar, "metres", Extras.BAR_LENGTH));
+    root.put(
+        "bollard",
+        Map.of(
+            "height",
+            Bollard.HEIGHT,
+            "flangeDiameter",
+            2 * Bollard.FLANGE_RADIUS,
+            "axis",
+            s.direction(new double[] {0, 0, 1}),
+            "baseCentre",
+            s.apply(0, 0, 0)));
+    Map<String, int[]> parts = new LinkedHashMap<>();
+    String[] names = {"subject", "paving", "bar", "debris"};
+    for (int i = 0; i < 4; i++) {
+      parts.put(names[i], new int[] {i == 0 ? 0 : ends[i - 1], ends[i]});
+    }
+    root.put("triangles", parts);
+    return (JSON.writeValueAsString(root) + "\n").getBytes(java.nio.charset.StandardCharsets.UTF_8);
+  }
+}

@@ -1,0 +1,290 @@
+package holotome.view;
+
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Colours;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Raster;
+import holotome.core.mesh.SplitMesh;
+import holotome.core.mesh.Vec;
+import holotome.core.mesh.VertexColours;
+import holotome.core.step.MapKind;
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
+import java.util.BitSet;
+
+/**
+ * Colours the pixels of a visibility buffer. Weights within a triangle are corrected for
+ * perspective.
+ *
+ * <p>Light comes from over the viewer's left shoulder, with a softer one from the right and a
+ * floor, so that form reads from every side without a set-up.
+ */
+final class Shader {
+  private static final int GRAIN = 8;
+  private static final int CLAY = 0xffc9c2b6;
+  private static final int INSIDE = 0xff8a6f5c;
+  private static final int VIOLET = 0xff6c4ab6;
+  private static final int INK = 0xff1d2b33;
+
+  private final Scene scene;
+  private final Mesh mesh;
+  private final float[] screen;
+  private final VisibilityBuffer buffer;
+  private final float[] normals;
+  private final int[] charts;
+  private final SplitMesh split;
+  private final double[] toView;
+  private final BitSet selected;
+  private final GroundGrid grid;
+  private final Raster colourMap;
+  private final Raster normalMap;
+
+  Shader(
+      Scene scene,
+      Prepared prepared,
+      Camera camera,
+      float[] screen,
+      VisibilityBuffer buffer,
+      Box box) {
+    this.scene = scene;
+    this.mesh = scene.mesh();
+    this.screen = screen;
+    this.buffer = buffer;
+    this.selected = scene.selected();
+    boolean hasUv = mesh.uv() != null;
+    normals = prepared.normals();
+    charts = scene.look() == Look.CHARTS && hasUv ? prepared.charts() : null;
+    colourMap = scene.maps() == null ? null : scene.maps().pictures().get(MapKind.COLOUR);
+    normalMap = scene.maps() == null ? null : scene.maps().pictures().get(MapKind.NORMAL);
+    split = scene.look() == Look.BAKED && hasUv && normalMap != null ? prepared.split() : null;
+    grid = scene.grid() ? new GroundGrid(camera, buffer.width(), buffer.height(), box) : null;
+    double[] r = camera.right();
+    double[] u = camera.up();
+    double[] f = camera.forward();
+    // From base directions to the viewer's: right, up, towards the viewer.
+    toView = new double[9];
+    double[] turn = scene.place().rotation();
+    for (int j = 0; j < 3; j++) {
+      for (int k = 0; k < 3; k++) {
+        toView[j] += r[k] * turn[3 * k + j];
+        toView[3 + j] += u[k] * turn[3 * k + j];
+        toView[6 + j] -= f[k] * turn[3 * k + j];
+      }
+    }
+  }
+
+  void shade(int[] pixels) {
+    int w = buffer.width();
+    Parallel.range(
+        buffer.height(),
+        GRAIN,
+        Work.unwatched(),
+        (from, to) -> {
+          Pixel p = new Pixel();
+          for (int y = from; y < to; y++) {
+            for (int x = 0; x < w; x++) {
+              pixels[y * w + x] = p.colour(x, y);
+            }
+          }
+        });
+  }
+
+  /** One pixel at a time; one per thread. */
+  private final class Pixel {
+    private int t;
+    private float wa;
+    private float wb;
+    private float wc;
+    private float edge;
+    private boolean front;
+    private double nx;
+    private double ny;
+    private double nz;
+
+    int colour(int x, int y) {
+      long cell = buffer.cells[y * buffer.width() + x];
+      int colour;
+      float depth = 1;
+      if (cell == VisibilityBuffer.EMPTY) {
+        int g = 168 - 26 * y / buffer.height();
+        colour = Colours.argb(g, g, g);
+      } else {
+        depth = Float.intBitsToFloat((int) (cell >>> 32));
+        locate((int) cell, x + 0.5f, y + 0.5f);
+        colour = surface();
+        if (selected != null && selected.get(t)) {
+          colour = Colours.mix(colour, VIOLET, (x + y) % 7 < 2 ? 0.85f : 0.38f);
+        }
+      }
+      return grid == null ? colour : grid.over(colour, x, y, cell == VisibilityBuffer.EMPTY, depth);
+    }
+
+    private void locate(int triangle, float px, float py) {
+      t = triangle;
+      int[] tri = mesh.triangles();
+      int a = 4 * tri[3 * t];
+      int b = 4 * tri[3 * t + 1];
+      int c = 4 * tri[3 * t + 2];
+      float ax = screen[a];
+      float ay = screen[a + 1];
+      float bx = screen[b];
+      float by = screen[b + 1];
+      float cx = screen[c];
+      float cy = screen[c + 1];
+      float det = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
+      float u = ((px - ax) * (cy - ay) - (cx - ax) * (py - ay)) / det;
+      float v = ((bx - ax) * (py - ay) - (px - ax) * (by - ay)) / det;
+      u = Math.clamp(u, 0f, 1f);
+      v = Math.clamp(v, 0f, 1 - u);
+      // y runs down: counter-clockwise triangles have a negative determinant.
+      front = det < 0;
+      if (scene.look() == Look.WIRE) {
+        float l0 = (float) Math.hypot(cx - bx, cy - by);
+        float l1 = (float) Math.hypot(cx - ax, cy - ay);
+        float l2 = (float) Math.hypot(bx - ax, by - ay);
+        float area = Math.abs(det);
+        edge = Math.min((1 - u - v) * area / l0, Math.min(u * area / l1, v * area / l2));
+      }
+      wa = (1 - u - v) * screen[a + 3];
+      wb = u * screen[b + 3];
+      wc = v * screen[c + 3];
+      float sum = wa + wb + wc;
+      wa /= sum;
+      wb /= sum;
+      wc /= sum;
+      smoothNormal();
+    }
+
+    private void smoothNormal() {
+      int[] tri = mesh.triangles();
+      int a = 3 * tri[3 * t];
+      int b = 3 * tri[3 * t + 1];
+      int c = 3 * tri[3 * t + 2];
+      double x = normals[a] * wa + normals[b] * wb + normals[c] * wc;
+      double y = normals[a + 1] * wa + normals[b + 1] * wb + normals[c + 1] * wc;
+      double z = normals[a + 2] * wa + normals[b + 2] * wb + normals[c + 2] * wc;
+      setNormal(x, y, z);
+    }
+
+    private void setNormal(double x, double y, double z) {
+      double[] m = toView;
+      double vx = m[0] * x + m[1] * y + m[2] * z;
+      double vy = m[3] * x + m[4] * y + m[5] * z;
+      double vz = m[6] * x + m[7] * y + m[8] * z;
+      double l = Math.sqrt(vx * vx + vy * vy + vz * vz);
+      double s = l > 0 ? (front ? 1 / l : -1 / l) : 0;
+      nx = vx * s;
+      ny = vy * s;
+      nz = vz * s;
+    }
+
+    private int surface() {
+      return switch (scene.look()) {
+        case CLAY -> lit(front ? CLAY : INSIDE);
+        case COLOUR -> lit(own());
+        case FLAT_COLOUR -> own();
+        case WIRE -> {
+          int clay = lit(front ? CLAY : INSIDE);
+          yield edge < 1 ? Colours.mix(clay, INK, 0.7f * (1 - edge)) : clay;
+        }
+        case FACING -> lit(front ? 0xff7fb3a6 : 0xffd0795f);
+        case CHARTS -> charts == null ? lit(CLAY) : lit(chartColour(charts[t]));
+        case CHECKER -> checker();
+        case BAKED -> baked();
+        case MISSED -> missed();
+      };
+    }
+
+    private int own() {
+      return front || mesh.hasColour() ? VertexColours.at(mesh, t, wb, wc) : INSIDE;
+    }
+
+    private int lit(int colour) {
+      double key = 0.42 * nx * -0.8 + 0.55 * ny + 0.70 * nz;
+      double fill = 0.75 * nx + 0.1 * ny + 0.62 * nz;
+      double k = 0.34 + 0.62 * Math.max(0, key) + 0.16 * Math.max(0, fill);
+      return Colours.argb((colour >> 16 & 255) * k, (colour >> 8 & 255) * k, (colour & 255) * k);
+    }
+
+    private int chartColour(int chart) {
+      int h = chart * 0x9E3779B1;
+      h ^= h >>> 15;
+      h *= 0x85EBCA77;
+      h ^= h >>> 13;
+      // Muted tones of one lightness: neighbours differ without shouting.
+      return java.awt.Color.HSBtoRGB((h >>> 8 & 0xffff) / 65536f, 0.34f + 0.12f * (h & 1), 0.82f);
+    }
+
+    private float texU() {
+      int[] c = mesh.uv().corners();
+      float[] uv = mesh.uv().coords();
+      return uv[2 * c[3 * t]] * wa + uv[2 * c[3 * t + 1]] * wb + uv[2 * c[3 * t + 2]] * wc;
+    }
+
+    private float texV() {
+      int[] c = mesh.uv().corners();
+      float[] uv = mesh.uv().coords();
+      return uv[2 * c[3 * t] + 1] * wa
+          + uv[2 * c[3 * t + 1] + 1] * wb
+          + uv[2 * c[3 * t + 2] + 1] * wc;
+    }
+
+    private int checker() {
+      if (mesh.uv() == null) {
+        return lit(CLAY);
+      }
+      int i = (int) Math.floor(texU() * 64);
+      int j = (int) Math.floor(texV() * 64);
+      boolean major = ((i >> 3) + (j >> 3) & 1) == 0;
+      int base = (i + j & 1) == 0 ? 0xffe9e4da : 0xff8e9aa0;
+      return lit(major ? Colours.mix(base, 0xff1f7a6d, 0.18f) : base);
+    }
+
+    private int baked() {
+      if (mesh.uv() == null || scene.maps() == null) {
+        return lit(CLAY);
+      }
+      float u = texU();
+      float v = texV();
+      if (split != null) {
+        mappedNormal(normalMap.sample(u, v));
+      }
+      return lit(colourMap == null ? CLAY : colourMap.sample(u, v));
+    }
+
+    /** Puts the normal together from the map and the interpolated frame it was baked in. */
+    private void mappedNormal(int rgb) {
+      double x = (rgb >> 16 & 255) / 127.5 - 1;
+      double y = (rgb >> 8 & 255) / 127.5 - 1;
+      double z = (rgb & 255) / 127.5 - 1;
+      int a = split.corners()[3 * t];
+      int b = split.corners()[3 * t + 1];
+      int c = split.corners()[3 * t + 2];
+      float[] g = split.tangents();
+      float[] n = split.normals();
+      double[] tangent = new double[3];
+      double[] normal = new double[3];
+      for (int k = 0; k < 3; k++) {
+        tangent[k] = g[4 * a + k] * wa + g[4 * b + k] * wb + g[4 * c + k] * wc;
+        normal[k] = n[3 * a + k] * wa + n[3 * b + k] * wb + n[3 * c + k] * wc;
+      }
+      tangent = Vec.unit(tangent);
+      normal = Vec.unit(normal);
+      double[] bitangent = Vec.mul(Vec.cross(normal, tangent), g[4 * a + 3]);
+      setNormal(
+          tangent[0] * x + bitangent[0] * y + normal[0] * z,
+          tangent[1] * x + bitangent[1] * y + normal[1] * z,
+          tangent[2] * x + bitangent[2] * y + normal[2] * z);
+    }
+
+    private int missed() {
+      if (mesh.uv() == null || scene.maps() == null) {
+        return lit(CLAY);
+      }
+      int size = (int) Math.sqrt(scene.maps().missed().length);
+      int x = Math.clamp((int) (texU() * size), 0, size - 1);
+      int y = Math.clamp((int) ((1 - texV()) * size), 0, size - 1);
+      return scene.maps().missed()[y * size + x] != 0 ? 0xffa63d2f : lit(CLAY);
+    }
+  }
+}

@@ -1,0 +1,44 @@
+package holotome.view;
+
+/**
+ * What is seen in each pixel: depth and triangle in one number, after Burns and Hunt, "The
+ * visibility buffer" (JCGT 2(2), 2013).
+ *
+ * <p>A cell holds the bits of the depth (a float from 0 to 1) above the number of the triangle, so
+ * that the lesser of two cells is the nearer, and of two as near the one with the lower number.
+ * Empty cells hold {@link #EMPTY}.
+ */
+public final class VisibilityBuffer {
+  public static final long EMPTY = Long.MAX_VALUE;
+
+  private final int width;
+  private final int height;
+  final long[] cells;
+
+  public VisibilityBuffer(int width, int height) {
+    this.width = width;
+    this.height = height;
+    cells = new long[width * height];
+  }
+
+  public int width() {
+    return width;
+  }
+
+  public int height() {
+    return height;
+  }
+
+  /** The triangle seen in a pixel; -1 for none, or outside. */
+  public int triangle(int x, int y) {
+    if (x < 0 || y < 0 || x >= width || y >= height) {
+      return -1;
+    }
+    long c = cells[y * width + x];
+    return c == EMPTY ? -1 : (int) c;
+  }
+
+  static long cell(float depth, int triangle) {
+    return (long) Float.floatToRawIntBits(depth) << 32 | triangle;
+  }
+}
