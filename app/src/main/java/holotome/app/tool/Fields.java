@@ -80,7 +80,8 @@ final class Fields {
   private void addChoice(
       String name, String label, String help, java.util.List<String> choices, Object value) {
     ChoiceBox<String> c = new ChoiceBox<>();
-    c.getItems().setAll(choices.stream().map(Fields::words).toList());
+    // Symbols of units keep their case.
+    c.getItems().setAll(choices.stream().map(x -> name.equals("unit") ? x : words(x)).toList());
     int at = value == null ? 0 : Math.max(0, choices.indexOf(value.toString()));
     boolean none = value == null;
     if (none) {

@@ -3,55 +3,61 @@ package holotome.core.reduce;
 /**
  * A heap of vertices by cost, four children to a node; a vertex's cost can be changed. Infinite
  * costs stay out. Equal costs go by vertex number, so that the order is always the same.
+ *
+ * <p>A node holds the bits of the cost (not below zero, so that they order as numbers do) above the
+ * vertex: comparing takes no look elsewhere, and four children share a cache line.
  */
 final class CollapseHeap {
-  private final float[] cost;
-  private final int[] heap;
+  private static final float NEVER = Float.POSITIVE_INFINITY;
+
+  private final long[] heap;
   private final int[] place;
   private int size;
 
-  /** Takes the costs over. */
+  /** One cost per vertex. */
   CollapseHeap(float[] cost) {
-    this.cost = cost;
-    heap = new int[cost.length];
+    heap = new long[cost.length];
     place = new int[cost.length];
     for (int v = 0; v < cost.length; v++) {
       place[v] = -1;
-      if (cost[v] < Float.POSITIVE_INFINITY) {
-        heap[size] = v;
+      if (cost[v] < NEVER) {
+        heap[size] = node(cost[v], v);
         place[v] = size++;
       }
     }
     for (int i = (size - 2) / 4; i >= 0; i--) {
-      down(i);
+      down(i, heap[i]);
     }
+  }
+
+  private static long node(float cost, int v) {
+    return (long) Float.floatToRawIntBits(cost + 0f) << 32 | v;
   }
 
   /** The cheapest vertex; -1 if there is none. */
   int top() {
-    return size == 0 ? -1 : heap[0];
+    return size == 0 ? -1 : (int) heap[0];
   }
 
+  /** A vertex's cost; infinite where it stays out. */
   float cost(int v) {
-    return cost[v];
+    int i = place[v];
+    return i < 0 ? NEVER : Float.intBitsToFloat((int) (heap[i] >>> 32));
   }
 
   void set(int v, float c) {
-    if (!(c < Float.POSITIVE_INFINITY)) {
+    if (!(c < NEVER)) {
       remove(v);
-      cost[v] = Float.POSITIVE_INFINITY;
       return;
     }
-    float old = cost[v];
-    cost[v] = c;
-    if (place[v] < 0) {
-      heap[size] = v;
-      place[v] = size++;
-      up(place[v]);
-    } else if (c < old) {
-      up(place[v]);
+    long n = node(c, v);
+    int i = place[v];
+    if (i < 0) {
+      up(size++, n);
+    } else if (n < heap[i]) {
+      up(i, n);
     } else {
-      down(place[v]);
+      down(i, n);
     }
   }
 
@@ -61,44 +67,38 @@ final class CollapseHeap {
       return;
     }
     place[v] = -1;
-    cost[v] = Float.POSITIVE_INFINITY;
-    size--;
+    long last = heap[--size];
     if (i < size) {
-      int w = heap[size];
-      heap[i] = w;
-      place[w] = i;
-      up(i);
-      down(place[w]);
+      if (i > 0 && last < heap[(i - 1) >> 2]) {
+        up(i, last);
+      } else {
+        down(i, last);
+      }
     }
   }
 
-  private boolean less(int v, int w) {
-    return cost[v] < cost[w] || cost[v] == cost[w] && v < w;
+  private void put(int i, long n) {
+    heap[i] = n;
+    place[(int) n] = i;
   }
 
-  private void up(int from) {
+  /** Puts a node at place i or above. */
+  private void up(int from, long n) {
     int i = from;
-    int v = heap[i];
     while (i > 0) {
       int parent = (i - 1) >> 2;
-      int w = heap[parent];
-      if (!less(v, w)) {
+      if (heap[parent] <= n) {
         break;
       }
-      heap[i] = w;
-      place[w] = i;
+      put(i, heap[parent]);
       i = parent;
     }
-    heap[i] = v;
-    place[v] = i;
+    put(i, n);
   }
 
-  private void down(int from) {
+  /** Puts a node at place i or below. */
+  private void down(int from, long n) {
     int i = from;
-    if (i >= size) {
-      return;
-    }
-    int v = heap[i];
     while (true) {
       int child = 4 * i + 1;
       if (child >= size) {
@@ -106,20 +106,19 @@ final class CollapseHeap {
       }
       int end = Math.min(child + 4, size);
       int least = child;
+      long value = heap[child];
       for (int c = child + 1; c < end; c++) {
-        if (less(heap[c], heap[least])) {
+        if (heap[c] < value) {
+          value = heap[c];
           least = c;
         }
       }
-      int w = heap[least];
-      if (!less(w, v)) {
+      if (value >= n) {
         break;
       }
-      heap[i] = w;
-      place[w] = i;
+      put(i, value);
       i = least;
     }
-    heap[i] = v;
-    place[v] = i;
+    put(i, n);
   }
 }

@@ -3,6 +3,7 @@ package holotome.core.reduce;
 import holotome.core.mesh.Adjacency;
 import holotome.core.mesh.Colours;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.MortonOrder;
 import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
@@ -52,8 +53,10 @@ public final class Decimation {
       work.advance(1);
       return mesh;
     }
-    return new Decimation(mesh, work.part(0.25, "Weighing edges"))
-        .collapse(mesh, target, limit, work);
+    // Collapses hop about by cost; what they touch at each place should share cache lines.
+    Mesh near = MortonOrder.of(mesh, work.part(0.05, "Ordering"));
+    return new Decimation(near, work.part(0.2, "Weighing edges"))
+        .collapse(near, target, limit, work);
   }
 
   private Decimation(Mesh mesh, Work work) {
@@ -220,6 +223,17 @@ public final class Decimation {
     int n = 0;
     int c = firstCorner[v];
     int start = c;
+    if (state[v] == FREE) {
+      // Inside a surface every neighbour follows v in exactly one triangle.
+      do {
+        if (n == ring.length) {
+          ring = grown(ring, first);
+        }
+        ring[n++] = tri[Adjacency.next(c)];
+        c = nextCorner[c];
+      } while (c != start);
+      return n;
+    }
     do {
       for (int k = 1; k < 3; k++) {
         int u = tri[k == 1 ? Adjacency.next(c) : Adjacency.previous(c)];
@@ -229,12 +243,7 @@ public final class Decimation {
         }
         if (!known) {
           if (n == ring.length) {
-            ring = Arrays.copyOf(ring, 2 * n);
-            if (first) {
-              ringA = ring;
-            } else {
-              ringB = ring;
-            }
+            ring = grown(ring, first);
           }
           ring[n++] = u;
         }
@@ -242,6 +251,16 @@ public final class Decimation {
       c = nextCorner[c];
     } while (c != start);
     return n;
+  }
+
+  private int[] grown(int[] ring, boolean first) {
+    int[] larger = Arrays.copyOf(ring, 2 * ring.length);
+    if (first) {
+      ringA = larger;
+    } else {
+      ringB = larger;
+    }
+    return larger;
   }
 
   /** Whether the triangles of v without w keep their direction and are no slivers with v moved. */
@@ -297,21 +316,25 @@ public final class Decimation {
     p[3 * v + 2] = e.z;
     quadrics.merge(v, w);
     state[v] = (byte) Math.max(state[v], state[w]);
-    // Triangles with both go; w's corners become v's.
+    // Triangles with both go; w's corners become v's. Besides v and w, only the third corners of
+    // those that go hold dead entries in their lists.
+    int apexA = -1;
+    int apexB = -1;
     int c = firstCorner[w];
     int start = c;
     do {
-      int t = c - c % 3;
-      if (tri[t] == v || tri[t + 1] == v || tri[t + 2] == v) {
+      int a = tri[Adjacency.next(c)];
+      int b = tri[Adjacency.previous(c)];
+      if (a == v || b == v) {
+        if (apexA < 0) {
+          apexA = a == v ? b : a;
+        } else {
+          apexB = a == v ? b : a;
+        }
+        int t = c - c % 3;
         tri[t] = -1 - tri[t];
         alive--;
-      }
-      c = nextCorner[c];
-    } while (c != start);
-    c = start;
-    do {
-      int t = c - c % 3;
-      if (tri[t] >= 0) {
+      } else {
         tri[c] = v;
       }
       c = nextCorner[c];
@@ -322,14 +345,17 @@ public final class Decimation {
     firstCorner[w] = -1;
     heap.remove(w);
     prune(v);
+    if (apexA >= 0) {
+      prune(apexA);
+    }
+    if (apexB >= 0) {
+      prune(apexB);
+    }
     if (firstCorner[v] < 0) {
       heap.remove(v);
       return;
     }
     int n = neighbours(v, true);
-    for (int i = 0; i < n; i++) {
-      prune(ringA[i]);
-    }
     refresh(v, w, n, e);
   }
 
