@@ -90,7 +90,8 @@ class MeasuresTest {
     Mesh holed =
         Submesh.of(sheet, t -> t / 2 != 22 && t / 2 != 77, holotome.core.task.Work.unwatched());
     int[][] loops = Borders.of(Adjacency.of(holed)).loops();
-    assertThat(loops).hasDimensions(3, 40);
+    assertThat(loops).hasNumberOfRows(3);
+    assertThat(loops[0]).hasSize(40);
     assertThat(loops[1]).hasSize(4);
     assertThat(Borders.perimeter(holed, loops[0])).isCloseTo(40, within(1e-6));
     assertThat(Borders.perimeter(holed, loops[2])).isCloseTo(4, within(1e-6));

@@ -23,8 +23,10 @@ class SimilarityTest {
       Similarity s = random(r, 1e7);
       double[] p = {r.nextGaussian(), r.nextGaussian(), r.nextGaussian()};
       double[] q = s.inverse().apply(s.apply(p));
-      // 1e7 units away, a double still resolves 2e-9; the scale may blow that up.
-      assertThat(Vec.distance(p, q)).isLessThan(1e-8 / Math.min(1, s.scale()));
+      // Some 1e7 units away a double resolves 2e-9 to 7e-9 at each of several roundings; the scale
+      // may
+      // blow that up.
+      assertThat(Vec.distance(p, q)).isLessThan(1e-7 / Math.min(1, s.scale()));
     }
   }
 
