@@ -41,9 +41,13 @@ record HoleFill(float[] xyz, int[] colours, int[] triangles) {
     for (int i = 0; i < n; i++) {
       p[i] = Vec.at(mesh.xyz(), ring[i]);
     }
-    int[] tri = n <= EXACT ? leastArea(p) : flat(p);
+    Chords chords = new Chords(mesh, adjacency, loop, ring);
+    int[] tri = n <= EXACT ? leastArea(p, chords) : flat(p);
     if (tri == null) {
       tri = byEars(p, work);
+    }
+    if (!chords.swapAway(tri)) {
+      return null;
     }
     work.advance(0.2);
     if (!smooth || n == 3) {
@@ -53,7 +57,8 @@ record HoleFill(float[] xyz, int[] colours, int[] triangles) {
       }
       return new HoleFill(new float[0], mesh.colours() == null ? null : new int[0], out);
     }
-    return new PatchFairing(mesh, adjacency, loop, ring, tri).run(work.part(0.8, "Filling holes"));
+    return new PatchFairing(mesh, adjacency, loop, ring, tri, chords)
+        .run(work.part(0.8, "Filling holes"));
   }
 
   private static boolean repeats(int[] border) {
@@ -68,7 +73,7 @@ record HoleFill(float[] xyz, int[] colours, int[] triangles) {
   }
 
   /** Least total area by dynamic programming (Barequet and Sharir, 1995); O(n³), n is small. */
-  private static int[] leastArea(double[][] p) {
+  private static int[] leastArea(double[][] p, Chords chords) {
     int n = p.length;
     double[][] cost = new double[n][n];
     int[][] cut = new int[n][n];
@@ -78,6 +83,10 @@ record HoleFill(float[] xyz, int[] colours, int[] triangles) {
         double best = Double.POSITIVE_INFINITY;
         for (int m = i + 1; m < k; m++) {
           double c = cost[i][m] + cost[m][k] + area(p[i], p[m], p[k]);
+          if (chords.has(i, m) || chords.has(m, k) || chords.has(i, k)) {
+            // Dearer than any patch without it, yet still to be told apart.
+            c += 1e30;
+          }
           if (c < best) {
             best = c;
             cut[i][k] = m;

@@ -24,6 +24,7 @@ final class PatchFairing {
   private final Adjacency adjacency;
   private final int[] loop;
   private final int[] ring;
+  private final Chords chords;
   private double[] p;
   private double[] size;
   private int vertices;
@@ -34,11 +35,13 @@ final class PatchFairing {
    * @param ring the mesh's vertices around the hole, in the direction of the patch
    * @param triangles over the ring's places
    */
-  PatchFairing(Mesh mesh, Adjacency adjacency, int[] loop, int[] ring, int[] triangles) {
+  PatchFairing(
+      Mesh mesh, Adjacency adjacency, int[] loop, int[] ring, int[] triangles, Chords chords) {
     this.mesh = mesh;
     this.adjacency = adjacency;
     this.loop = loop;
     this.ring = ring;
+    this.chords = chords;
     this.tri = triangles.clone();
     this.corners = triangles.length;
     this.vertices = ring.length;
@@ -161,6 +164,7 @@ final class PatchFairing {
       int c = tri[Adjacency.previous(h)];
       int d = tri[Adjacency.previous(g)];
       if (angle(c, a, b) + angle(d, a, b) <= Math.PI + 1e-9
+          || chords.has(c, d)
           || edges.contains(key(c, d))
           || edges.contains(key(d, c))) {
         continue;

@@ -1,0 +1,189 @@
+package holotome.core.mend;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import holotome.core.Naive;
+import holotome.core.Shapes;
+import holotome.core.mesh.Adjacency;
+import holotome.core.mesh.Frame;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
+import holotome.core.mesh.Vec;
+import holotome.core.step.Length;
+import holotome.core.step.Run;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Work;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class MendTest {
+  private static Mesh tidy(Mesh m) {
+    Mesh out = Tidy.tidy(m, new ArrayList<>(), Work.unwatched());
+    Naive.assertSound(out);
+    return out;
+  }
+
+  @ParameterizedTest
+  @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12})
+  void anyMessBecomesManifold(long seed) {
+    Mesh out = tidy(Shapes.mess(30 + (int) seed * 29, seed));
+    assertThat(Naive.crowded(out)).isZero();
+    assertThat(Naive.verticesWithSeveralFans(out)).isZero();
+    assertThat(Naive.duplicateTriangles(out)).isZero();
+    for (int t = 0; t < out.triangleCount(); t++) {
+      assertThat(Vec.length(Measures.cross(out, t))).isPositive();
+    }
+  }
+
+  @Test
+  void whatIsTidyStaysAsItIs() {
+    Mesh m = Shapes.coloured(Shapes.torus(2, 1, 20, 10));
+    List<String> notes = new ArrayList<>();
+    assertThat(Tidy.tidy(m, notes, Work.unwatched()).sameAs(m)).isTrue();
+    assertThat(notes).containsExactly("Nothing to tidy");
+  }
+
+  @Test
+  void twoCubesThatShareAnEdgeComeApartClosed() {
+    Mesh two = tidy(Shapes.together(Shapes.cube(2), Shapes.moved(Shapes.cube(2), 2, 2, 0)));
+    assertThat(Naive.closedAndOriented(two)).isTrue();
+    assertThat(Naive.islands(two)).isEqualTo(2);
+    assertThat(Measures.volume(two)).isCloseTo(16, within(1e-5));
+  }
+
+  @Test
+  void fansThatMeetAtAPointComeApart() {
+    Mesh two = tidy(Shapes.together(Shapes.cube(2), Shapes.moved(Shapes.cube(2), 2, 2, 2)));
+    assertThat(two.vertexCount()).isEqualTo(16);
+    assertThat(Naive.islands(two)).isEqualTo(2);
+  }
+
+  @Test
+  void neighboursAgreeAfterwards() {
+    Mesh m = Shapes.sphere(1, 3);
+    int[] tri = m.triangles().clone();
+    for (int t = 0; t < m.triangleCount(); t += 7) {
+      int s = tri[3 * t];
+      tri[3 * t] = tri[3 * t + 1];
+      tri[3 * t + 1] = s;
+    }
+    Mesh out = tidy(new Mesh(m.xyz(), tri));
+    assertThat(Naive.closedAndOriented(out)).isTrue();
+    assertThat(Measures.volume(out)).isCloseTo(Measures.volume(m), within(1e-6));
+  }
+
+  @Test
+  void needleOnALineLeavesNoGap() {
+    // A square of two triangles whose diagonal carries a needle with its middle point.
+    float[] xyz = {0, 0, 0, 2, 0, 0, 2, 2, 0, 0, 2, 0, 1, 1, 0};
+    int[] tri = {0, 1, 2, 0, 2, 4, 4, 2, 3, 0, 4, 3};
+    Mesh out = tidy(new Mesh(xyz, tri));
+    assertThat(out.triangleCount()).isEqualTo(4);
+    assertThat(Naive.border(out)).isEqualTo(4);
+    assertThat(Measures.area(out)).isCloseTo(4, within(1e-6));
+  }
+
+  @Test
+  void weldingAndDroppingTogetherClosesWhatDoubledPointsTore() {
+    Mesh s = Shapes.sphere(1, 3);
+    // A triangle whose far side has no length: two of its corners stand on one spot.
+    float[] xyz = java.util.Arrays.copyOf(s.xyz(), s.xyz().length + 3);
+    int[] tri = s.triangles().clone();
+    int v = tri[0];
+    System.arraycopy(s.xyz(), 3 * v, xyz, s.xyz().length, 3);
+    int doubled = s.vertexCount();
+    for (int i = 3; i < tri.length; i++) {
+      if (tri[i] == v) {
+        tri[i] = doubled;
+        break;
+      }
+    }
+    Mesh out = tidy(new Mesh(xyz, tri));
+    assertThat(Naive.closedAndOriented(out)).isTrue();
+    assertThat(out.vertexCount()).isEqualTo(s.vertexCount());
+  }
+
+  private static Mesh fill(Mesh m, FillHoles.How how, Length upTo, boolean keepLongest) {
+    Mesh out =
+        new FillHoles(how, upTo, keepLongest)
+            .apply(Workpiece.of(m, Frame.PLAIN), Run.unwatched())
+            .work()
+            .scan();
+    Naive.assertSound(out);
+    return out;
+  }
+
+  /** A sphere with the triangles around some directions taken out. */
+  private static Mesh holed(int level, double cosine, double[]... directions) {
+    Mesh s = Shapes.coloured(Shapes.sphere(1, level));
+    return Submesh.of(
+        s,
+        t -> {
+          double[] c = new double[3];
+          for (int k = 0; k < 9; k++) {
+            c[k % 3] += s.xyz()[3 * s.triangles()[3 * t + k / 3] + k % 3];
+          }
+          for (double[] d : directions) {
+            if (Vec.dot(Vec.unit(c), d) > cosine) {
+              return false;
+            }
+          }
+          return true;
+        },
+        Work.unwatched());
+  }
+
+  @ParameterizedTest
+  @EnumSource(FillHoles.How.class)
+  void filledSphereIsClosedAgain(FillHoles.How how) {
+    Mesh m = holed(4, 0.95, Vec.of(0, 0, 1), Vec.of(1, 0, 0), Vec.unit(Vec.of(-1, -1, -1)));
+    Mesh out = fill(m, how, null, false);
+    assertThat(Naive.closedAndOriented(out)).isTrue();
+    assertThat(out.vertexCount() - Adjacency.of(out).edgeCount() + out.triangleCount())
+        .isEqualTo(2);
+  }
+
+  @Test
+  void smoothFillContinuesTheSphere() {
+    Mesh m = holed(5, 0.93, Vec.of(0, 0, 1));
+    Mesh flat = fill(m, FillHoles.How.FLAT, null, false);
+    Mesh smooth = fill(m, FillHoles.How.SMOOTH, null, false);
+    double depth = 0;
+    for (int v = m.vertexCount(); v < smooth.vertexCount(); v++) {
+      depth = Math.max(depth, Math.abs(1 - Vec.length(Vec.at(smooth.xyz(), v))));
+    }
+    // The flat lid lies 0.07 below the sphere; a patch that runs on along the surface stays nearer.
+    assertThat(depth).isLessThan(0.03);
+    double full = Measures.volume(Shapes.sphere(1, 5));
+    assertThat(full - Measures.volume(smooth)).isLessThan(0.5 * (full - Measures.volume(flat)));
+    double edges = Math.sqrt(Measures.area(m) / m.triangleCount());
+    double patchEdges =
+        Math.sqrt(
+            (Measures.area(smooth) - Measures.area(m))
+                / (smooth.triangleCount() - m.triangleCount()));
+    assertThat(patchEdges).isBetween(0.5 * edges, 1.6 * edges);
+  }
+
+  @Test
+  void onlySmallHolesAreFilledWhenSoAsked() {
+    Mesh m = Submesh.of(holed(4, 0.6, Vec.of(0, 0, 1)), t -> t != 3, Work.unwatched());
+    assertThat(Naive.border(fill(m, FillHoles.How.FLAT, new Length(1), false)))
+        .isEqualTo(Naive.border(m) - 3);
+    assertThat(Naive.border(fill(m, FillHoles.How.FLAT, null, true)))
+        .isEqualTo(Naive.border(m) - 3);
+    assertThat(Naive.border(fill(m, FillHoles.How.FLAT, null, false))).isZero();
+  }
+
+  @Test
+  void longBorderIsFilledFlat() {
+    Mesh out = fill(holed(7, 0.0, Vec.of(0, 0, 1)), FillHoles.How.FLAT, null, false);
+    assertThat(Naive.closedAndOriented(out)).isTrue();
+    assertThat(Measures.volume(out)).isCloseTo(2 * Math.PI / 3, within(0.02));
+  }
+}
