@@ -3,6 +3,7 @@ module holotome.benchmarks {
   requires holotome.core;
   requires holotome.view;
   requires holotome.demo;
+  requires holotome.cli;
   requires org.lwjgl;
   requires org.lwjgl.meshoptimizer;
 }

@@ -1,10 +1,31 @@
 package holotome.benchmarks;
 
+import holotome.core.task.Failure;
+import java.util.Arrays;
+import java.util.List;
+
 /** Runs a benchmark by name. */
 public final class Main {
   private Main() {}
 
-  public static void main(String[] arguments) {
-    System.out.println("benchmarks: none yet");
+  public static void main(String[] arguments) throws Exception {
+    List<String> rest = Arrays.asList(arguments).subList(Math.min(1, arguments.length), arguments.length);
+    try {
+      switch (arguments.length == 0 ? "" : arguments[0]) {
+        case "read" -> ReadBench.run();
+        case "decimate" -> DecimateBench.run();
+        case "rays" -> RaysBench.run();
+        case "view" -> ViewBench.run();
+        case "job" -> JobBench.run(rest);
+        default -> {
+          System.err.println(
+              "bench: name one of read, decimate, rays, view, job (job takes triangle counts)");
+          System.exit(2);
+        }
+      }
+    } catch (Failure f) {
+      System.err.println("bench: " + f.getMessage());
+      System.exit(f.kind().exitCode());
+    }
   }
 }

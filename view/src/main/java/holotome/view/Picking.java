@@ -97,7 +97,7 @@ public final class Picking {
     BitSet out = visible(buffer, outline);
     int[] tri = mesh.triangles();
     long[] words = new long[(mesh.triangleCount() + 63) / 64];
-    double[] m = Rasteriser.multiply(toPixels, place);
+    double[] m = Projection.multiply(toPixels, place);
     holotome.core.task.Parallel.range(
         mesh.triangleCount(),
         1 << 14,
@@ -124,7 +124,7 @@ public final class Picking {
             if (cell == VisibilityBuffer.EMPTY) {
               continue;
             }
-            double seen = Float.intBitsToFloat((int) (cell >>> 32));
+            double seen = VisibilityBuffer.depth(cell);
             double z = (m[8] * c[0] + m[9] * c[1] + m[10] * c[2] + m[11]) / w;
             if (z <= seen + slack && Fence.contains(outline, x, y) && faces(m, p, tri, t)) {
               words[t >>> 6] |= 1L << t;

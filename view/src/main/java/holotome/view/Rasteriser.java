@@ -1,8 +1,6 @@
 package holotome.view;
 
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
-import holotome.core.mesh.Similarity;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.Arrays;
@@ -13,23 +11,29 @@ import java.util.concurrent.atomic.AtomicInteger;
  * triangles and draws them into a buffer of its own; the buffers are then merged by the nearest.
  * The result does not depend on how many there are.
  *
- * <p>A pixel belongs to the triangles that hold its centre. Triangles that reach behind the eye are
- * left out. Keeps its working arrays between pictures: 16 bytes per vertex, 8 per pixel and core.
+ * <p>A pixel belongs to the triangles that hold its centre, borders included. Corners are rounded
+ * to a 256th of a pixel and edges are then exact in whole numbers, so that no pixel is lost between
+ * neighbours. Triangles that reach behind the eye are left to {@link ClippedTriangle}. Keeps its
+ * working arrays between pictures: 8 bytes per vertex, 8 per pixel and core.
  */
 final class Rasteriser {
   private static final int VERTEX_GRAIN = 1 << 14;
   private static final int TRIANGLE_GRAIN = 1 << 14;
+  private static final int BITS = 8;
+  private static final int ONE = 1 << BITS;
 
-  private float[] screen = new float[0];
+  /** Places farther off than this, in 256ths of a pixel, and those behind the eye, are not kept. */
+  private static final float FAR = 1 << 29;
+
+  private static final long NOWHERE = (long) Integer.MIN_VALUE << 32;
+
+  /** Per vertex its place in 256ths of a pixel from the first pixel's centre: x high, y low. */
+  private long[] places = new long[0];
+
   private long[][] layers = new long[0][];
 
-  /** Screen x, y, depth and 1/w per vertex, 4 floats each; NaN x where it lies behind the eye. */
-  float[] screen() {
-    return screen;
-  }
-
-  void draw(Mesh mesh, Similarity place, double[] toPixels, VisibilityBuffer out) {
-    transform(mesh, multiply(toPixels, place));
+  void draw(Mesh mesh, Projection projection, VisibilityBuffer out) {
+    project(mesh, projection);
     int threads = Parallel.threads();
     if (layers.length < threads || layers[0].length != out.cells.length) {
       layers = new long[threads][];
@@ -40,7 +44,6 @@ final class Rasteriser {
     layers[0] = out.cells;
     AtomicInteger next = new AtomicInteger();
     int chunks = Parallel.chunks(mesh.triangleCount(), TRIANGLE_GRAIN);
-    int[] tri = mesh.triangles();
     boolean[] drawn = new boolean[threads];
     Parallel.range(
         threads,
@@ -57,7 +60,7 @@ final class Rasteriser {
             Arrays.fill(cells, VisibilityBuffer.EMPTY);
             for (; c < chunks; c = next.getAndIncrement()) {
               int end = Math.min(mesh.triangleCount(), (c + 1) * TRIANGLE_GRAIN);
-              drawRange(tri, c * TRIANGLE_GRAIN, end, cells, out.width(), out.height());
+              drawRange(mesh, projection, c * TRIANGLE_GRAIN, end, cells, out.width(), out.height());
             }
           }
         });
@@ -83,124 +86,105 @@ final class Rasteriser {
         });
   }
 
-  static double[] multiply(double[] toPixels, Similarity place) {
-    double[] p = Placing.matrix(place);
-    double[] m = new double[16];
-    for (int i = 0; i < 4; i++) {
-      for (int j = 0; j < 4; j++) {
-        double s = j == 3 ? toPixels[4 * i + 3] : 0;
-        for (int k = 0; k < 3; k++) {
-          s += toPixels[4 * i + k] * p[4 * k + j];
-        }
-        m[4 * i + j] = s;
-      }
-    }
-    return m;
-  }
-
-  private void transform(Mesh mesh, double[] matrix) {
+  private void project(Mesh mesh, Projection projection) {
     int n = mesh.vertexCount();
-    if (screen.length < 4 * n) {
-      screen = new float[4 * n];
+    if (places.length < n) {
+      places = new long[n];
     }
     float[] p = mesh.xyz();
-    float[] s = screen;
-    // Taken about the first vertex, floats do: what stands far off is folded into the last column.
-    double ox = n == 0 ? 0 : p[0];
-    double oy = n == 0 ? 0 : p[1];
-    double oz = n == 0 ? 0 : p[2];
-    float[] m = new float[16];
-    for (int i = 0; i < 4; i++) {
-      for (int k = 0; k < 3; k++) {
-        m[4 * i + k] = (float) matrix[4 * i + k];
-      }
-      m[4 * i + 3] =
-          (float)
-              (matrix[4 * i] * ox
-                  + matrix[4 * i + 1] * oy
-                  + matrix[4 * i + 2] * oz
-                  + matrix[4 * i + 3]);
-    }
-    float fx = (float) ox;
-    float fy = (float) oy;
-    float fz = (float) oz;
+    long[] out = places;
+    float[] m = projection.m();
+    float ox = projection.originX();
+    float oy = projection.originY();
+    float oz = projection.originZ();
     Parallel.range(
         n,
         VERTEX_GRAIN,
         Work.unwatched(),
         (from, to) -> {
           for (int v = from; v < to; v++) {
-            float x = p[3 * v] - fx;
-            float y = p[3 * v + 1] - fy;
-            float z = p[3 * v + 2] - fz;
+            float x = p[3 * v] - ox;
+            float y = p[3 * v + 1] - oy;
+            float z = p[3 * v + 2] - oz;
             float w = m[12] * x + m[13] * y + m[14] * z + m[15];
-            float inv = w > 1e-12f ? 1 / w : Float.NaN;
-            s[4 * v] = (m[0] * x + m[1] * y + m[2] * z + m[3]) * inv;
-            s[4 * v + 1] = (m[4] * x + m[5] * y + m[6] * z + m[7]) * inv;
-            s[4 * v + 2] = (m[8] * x + m[9] * y + m[10] * z + m[11]) * inv;
-            s[4 * v + 3] = inv;
+            float k = ONE / w;
+            float sx = (m[0] * x + m[1] * y + m[2] * z + m[3]) * k - ONE / 2;
+            float sy = (m[4] * x + m[5] * y + m[6] * z + m[7]) * k - ONE / 2;
+            boolean near = w > 1e-12f && Math.abs(sx) < FAR && Math.abs(sy) < FAR;
+            out[v] = near ? (long) (int) sx << 32 | (int) sy & 0xffffffffL : NOWHERE;
           }
         });
   }
 
-  private void drawRange(int[] tri, int from, int to, long[] cells, int width, int height) {
-    float[] s = screen;
-    float right = width - 0.5f;
-    float bottom = height - 0.5f;
+  private void drawRange(
+      Mesh mesh, Projection projection, int from, int to, long[] cells, int width, int height) {
+    int[] tri = mesh.triangles();
+    float[] clip = new float[12];
+    int right = (width - 1) << BITS;
+    int bottom = (height - 1) << BITS;
     for (int t = from; t < to; t++) {
-      int a = 4 * tri[3 * t];
-      int b = 4 * tri[3 * t + 1];
-      int c = 4 * tri[3 * t + 2];
-      float ax = s[a] - 0.5f;
-      float ay = s[a + 1] - 0.5f;
-      float bx = s[b] - 0.5f;
-      float by = s[b + 1] - 0.5f;
-      float cx = s[c] - 0.5f;
-      float cy = s[c + 1] - 0.5f;
-      float minX = ax < bx ? (ax < cx ? ax : cx) : (bx < cx ? bx : cx);
-      float maxX = ax > bx ? (ax > cx ? ax : cx) : (bx > cx ? bx : cx);
-      float minY = ay < by ? (ay < cy ? ay : cy) : (by < cy ? by : cy);
-      float maxY = ay > by ? (ay > cy ? ay : cy) : (by > cy ? by : cy);
-      // Also false where a corner lies behind the eye, whose place is NaN.
-      if (!(maxX >= 0 && minX < right && maxY >= 0 && minY < bottom)) {
+      long a = places[tri[3 * t]];
+      long b = places[tri[3 * t + 1]];
+      long c = places[tri[3 * t + 2]];
+      int ax = (int) (a >> 32);
+      int bx = (int) (b >> 32);
+      int cx = (int) (c >> 32);
+      int ay = (int) a;
+      int by = (int) b;
+      int cy = (int) c;
+      int minX = Math.min(ax, Math.min(bx, cx));
+      int maxX = Math.max(ax, Math.max(bx, cx));
+      int minY = Math.min(ay, Math.min(by, cy));
+      int maxY = Math.max(ay, Math.max(by, cy));
+      if (minX == Integer.MIN_VALUE) {
+        ClippedTriangle.draw(mesh, t, projection, cells, width, height);
         continue;
       }
-      int x0 = minX <= 0 ? 0 : (int) minX == minX ? (int) minX : (int) minX + 1;
-      int y0 = minY <= 0 ? 0 : (int) minY == minY ? (int) minY : (int) minY + 1;
-      int x1 = maxX >= width - 1 ? width - 1 : (int) maxX;
-      int y1 = maxY >= height - 1 ? height - 1 : (int) maxY;
+      int x0 = Math.max(minX, 0) + ONE - 1 >> BITS;
+      int y0 = Math.max(minY, 0) + ONE - 1 >> BITS;
+      int x1 = Math.min(maxX, right) >> BITS;
+      int y1 = Math.min(maxY, bottom) >> BITS;
+      // Most triangles of a dense mesh hold no pixel's centre and end here.
       if (x0 > x1 || y0 > y1) {
         continue;
       }
-      float det = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
-      if (!(det != 0)) {
+      long det = (long) (bx - ax) * (cy - ay) - (long) (cx - ax) * (by - ay);
+      if (det == 0) {
         continue;
       }
-      float inv = 1 / det;
-      float ux = (cy - ay) * inv;
-      float uy = (ax - cx) * inv;
-      float vx = (ay - by) * inv;
-      float vy = (bx - ax) * inv;
-      float az = s[a + 2];
-      float dz1 = s[b + 2] - az;
-      float dz2 = s[c + 2] - az;
+      int sign = det > 0 ? 1 : -1;
+      long ux = (long) sign * (cy - ay);
+      long uy = (long) sign * (ax - cx);
+      long vx = (long) sign * (ay - by);
+      long vy = (long) sign * (bx - ax);
+      long area = Math.abs(det);
+      for (int k = 0; k < 3; k++) {
+        projection.apply(mesh.xyz(), tri[3 * t + k], clip, 4 * k);
+      }
+      float az = clip[2] / clip[3];
+      float dz1 = (clip[6] / clip[7] - az) / area;
+      float dz2 = (clip[10] / clip[11] - az) / area;
+      long u0 = ((x0 << BITS) - ax) * ux + ((y0 << BITS) - ay) * uy;
+      long v0 = ((x0 << BITS) - ax) * vx + ((y0 << BITS) - ay) * vy;
       for (int y = y0; y <= y1; y++) {
-        float dy = y - ay;
-        int row = y * width;
-        for (int x = x0; x <= x1; x++) {
-          float dx = x - ax;
-          float u = dx * ux + dy * uy;
-          float v = dx * vx + dy * vy;
-          if (u >= 0 && v >= 0 && u + v <= 1) {
+        long u = u0;
+        long v = v0;
+        int end = y * width + x1;
+        for (int i = y * width + x0; i <= end; i++) {
+          if ((u | v | area - u - v) >= 0) {
             float z = az + u * dz1 + v * dz2;
             if (z >= 0 && z <= 1) {
-              long cell = (long) Float.floatToRawIntBits(z + 0f) << 32 | t;
-              if (cell < cells[row + x]) {
-                cells[row + x] = cell;
+              long cell = VisibilityBuffer.cell(z, t);
+              if (cell < cells[i]) {
+                cells[i] = cell;
               }
             }
           }
+          u += ux << BITS;
+          v += vx << BITS;
         }
+        u0 += uy << BITS;
+        v0 += vy << BITS;
       }
     }
   }

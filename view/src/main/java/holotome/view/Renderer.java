@@ -39,9 +39,10 @@ public final class Renderer {
       spare = new VisibilityBuffer(width, height);
     }
     VisibilityBuffer buffer = spare;
-    rasteriser.draw(scene.mesh(), scene.place(), toPixels, buffer);
+    Projection projection = Projection.of(scene.mesh(), scene.place(), toPixels);
+    rasteriser.draw(scene.mesh(), projection, buffer);
     int[] pixels = new int[width * height];
-    new Shader(scene, prepare(scene.mesh()), camera, rasteriser.screen(), buffer, box)
+    new Shader(scene, prepare(scene.mesh()), camera, projection, buffer, box)
         .shade(pixels);
     return new Picture(width, height, pixels, buffer, toPixels);
   }

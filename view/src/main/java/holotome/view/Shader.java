@@ -28,12 +28,12 @@ final class Shader {
 
   private final Scene scene;
   private final Mesh mesh;
-  private final float[] screen;
+  private final Projection projection;
   private final VisibilityBuffer buffer;
   private final float[] normals;
   private final int[] charts;
   private final SplitMesh split;
-  private final double[] toView;
+  private final float[] toView;
   private final BitSet selected;
   private final GroundGrid grid;
   private final Raster colourMap;
@@ -43,12 +43,12 @@ final class Shader {
       Scene scene,
       Prepared prepared,
       Camera camera,
-      float[] screen,
+      Projection projection,
       VisibilityBuffer buffer,
       Box box) {
     this.scene = scene;
     this.mesh = scene.mesh();
-    this.screen = screen;
+    this.projection = projection;
     this.buffer = buffer;
     this.selected = scene.selected();
     boolean hasUv = mesh.uv() != null;
@@ -62,13 +62,13 @@ final class Shader {
     double[] u = camera.up();
     double[] f = camera.forward();
     // From base directions to the viewer's: right, up, towards the viewer.
-    toView = new double[9];
+    toView = new float[9];
     double[] turn = scene.place().rotation();
     for (int j = 0; j < 3; j++) {
       for (int k = 0; k < 3; k++) {
-        toView[j] += r[k] * turn[3 * k + j];
-        toView[3 + j] += u[k] * turn[3 * k + j];
-        toView[6 + j] -= f[k] * turn[3 * k + j];
+        toView[j] += (float) (r[k] * turn[3 * k + j]);
+        toView[3 + j] += (float) (u[k] * turn[3 * k + j]);
+        toView[6 + j] -= (float) (f[k] * turn[3 * k + j]);
       }
     }
   }
@@ -82,8 +82,11 @@ final class Shader {
         (from, to) -> {
           Pixel p = new Pixel();
           for (int y = from; y < to; y++) {
+            int background = 0xff000000 | 0x010101 * (168 - 26 * y / buffer.height());
             for (int x = 0; x < w; x++) {
-              pixels[y * w + x] = p.colour(x, y);
+              long cell = buffer.cells[y * w + x];
+              boolean bare = cell == VisibilityBuffer.EMPTY && grid == null;
+              pixels[y * w + x] = bare ? background : p.colour(cell, background, x, y);
             }
           }
         });
@@ -91,25 +94,21 @@ final class Shader {
 
   /** One pixel at a time; one per thread. */
   private final class Pixel {
+    private final float[] corners = new float[12];
     private int t;
     private float wa;
     private float wb;
     private float wc;
-    private float edge;
     private boolean front;
-    private double nx;
-    private double ny;
-    private double nz;
+    private float nx;
+    private float ny;
+    private float nz;
 
-    int colour(int x, int y) {
-      long cell = buffer.cells[y * buffer.width() + x];
-      int colour;
+    int colour(long cell, int background, int x, int y) {
+      int colour = background;
       float depth = 1;
-      if (cell == VisibilityBuffer.EMPTY) {
-        int g = 168 - 26 * y / buffer.height();
-        colour = Colours.argb(g, g, g);
-      } else {
-        depth = Float.intBitsToFloat((int) (cell >>> 32));
+      if (cell != VisibilityBuffer.EMPTY) {
+        depth = VisibilityBuffer.depth(cell);
         locate((int) cell, x + 0.5f, y + 0.5f);
         colour = surface();
         if (selected != null && selected.get(t)) {
@@ -119,40 +118,61 @@ final class Shader {
       return grid == null ? colour : grid.over(colour, x, y, cell == VisibilityBuffer.EMPTY, depth);
     }
 
+    /**
+     * Finds the weights of the corners at a point, right in perspective: by the edges in
+     * homogeneous coordinates about the point.
+     */
     private void locate(int triangle, float px, float py) {
       t = triangle;
       int[] tri = mesh.triangles();
-      int a = 4 * tri[3 * t];
-      int b = 4 * tri[3 * t + 1];
-      int c = 4 * tri[3 * t + 2];
-      float ax = screen[a];
-      float ay = screen[a + 1];
-      float bx = screen[b];
-      float by = screen[b + 1];
-      float cx = screen[c];
-      float cy = screen[c + 1];
-      float det = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
-      float u = ((px - ax) * (cy - ay) - (cx - ax) * (py - ay)) / det;
-      float v = ((bx - ax) * (py - ay) - (px - ax) * (by - ay)) / det;
-      u = Math.clamp(u, 0f, 1f);
-      v = Math.clamp(v, 0f, 1 - u);
-      // y runs down: counter-clockwise triangles have a negative determinant.
-      front = det < 0;
-      if (scene.look() == Look.WIRE) {
-        float l0 = (float) Math.hypot(cx - bx, cy - by);
-        float l1 = (float) Math.hypot(cx - ax, cy - ay);
-        float l2 = (float) Math.hypot(bx - ax, by - ay);
-        float area = Math.abs(det);
-        edge = Math.min((1 - u - v) * area / l0, Math.min(u * area / l1, v * area / l2));
+      float[] p = mesh.xyz();
+      float[] c = corners;
+      for (int k = 0; k < 3; k++) {
+        projection.apply(p, tri[3 * t + k], c, 4 * k);
+        c[4 * k] -= px * c[4 * k + 3];
+        c[4 * k + 1] -= py * c[4 * k + 3];
       }
-      wa = (1 - u - v) * screen[a + 3];
-      wb = u * screen[b + 3];
-      wc = v * screen[c + 3];
+      wa = c[4] * c[9] - c[8] * c[5];
+      wb = c[8] * c[1] - c[0] * c[9];
+      wc = c[0] * c[5] - c[4] * c[1];
+      // y runs down: counter-clockwise triangles have a negative determinant.
+      front = wa * c[3] + wb * c[7] + wc * c[11] < 0;
       float sum = wa + wb + wc;
-      wa /= sum;
-      wb /= sum;
-      wc /= sum;
+      if (sum < 0) {
+        wa = -wa;
+        wb = -wb;
+        wc = -wc;
+      }
+      // Corners are rounded when drawn: a point may lie a hair outside.
+      wa = wa > 0 ? wa : 0;
+      wb = wb > 0 ? wb : 0;
+      wc = wc > 0 ? wc : 0;
+      sum = wa + wb + wc;
+      float inv = 1 / sum;
+      wa = sum > 0 ? wa * inv : 1;
+      wb = sum > 0 ? wb * inv : 0;
+      wc = sum > 0 ? wc * inv : 0;
       smoothNormal();
+    }
+
+    /** How far the point is from the nearest edge, in pixels. */
+    private float edge() {
+      float[] c = corners;
+      float nearest = Float.POSITIVE_INFINITY;
+      for (int i = 0; i < 3; i++) {
+        int a = 4 * i;
+        int b = 4 * ((i + 1) % 3);
+        if (c[a + 3] <= 0 || c[b + 3] <= 0) {
+          continue;
+        }
+        float ax = c[a] / c[a + 3];
+        float ay = c[a + 1] / c[a + 3];
+        float bx = c[b] / c[b + 3];
+        float by = c[b + 1] / c[b + 3];
+        float l = (float) Math.hypot(bx - ax, by - ay);
+        nearest = Math.min(nearest, Math.abs(ax * by - bx * ay) / l);
+      }
+      return nearest;
     }
 
     private void smoothNormal() {
@@ -160,19 +180,19 @@ final class Shader {
       int a = 3 * tri[3 * t];
       int b = 3 * tri[3 * t + 1];
       int c = 3 * tri[3 * t + 2];
-      double x = normals[a] * wa + normals[b] * wb + normals[c] * wc;
-      double y = normals[a + 1] * wa + normals[b + 1] * wb + normals[c + 1] * wc;
-      double z = normals[a + 2] * wa + normals[b + 2] * wb + normals[c + 2] * wc;
+      float x = normals[a] * wa + normals[b] * wb + normals[c] * wc;
+      float y = normals[a + 1] * wa + normals[b + 1] * wb + normals[c + 1] * wc;
+      float z = normals[a + 2] * wa + normals[b + 2] * wb + normals[c + 2] * wc;
       setNormal(x, y, z);
     }
 
-    private void setNormal(double x, double y, double z) {
-      double[] m = toView;
-      double vx = m[0] * x + m[1] * y + m[2] * z;
-      double vy = m[3] * x + m[4] * y + m[5] * z;
-      double vz = m[6] * x + m[7] * y + m[8] * z;
-      double l = Math.sqrt(vx * vx + vy * vy + vz * vz);
-      double s = l > 0 ? (front ? 1 / l : -1 / l) : 0;
+    private void setNormal(float x, float y, float z) {
+      float[] m = toView;
+      float vx = m[0] * x + m[1] * y + m[2] * z;
+      float vy = m[3] * x + m[4] * y + m[5] * z;
+      float vz = m[6] * x + m[7] * y + m[8] * z;
+      float l = (float) Math.sqrt(vx * vx + vy * vy + vz * vz);
+      float s = l > 0 ? (front ? 1 / l : -1 / l) : 0;
       nx = vx * s;
       ny = vy * s;
       nz = vz * s;
@@ -185,6 +205,7 @@ final class Shader {
         case FLAT_COLOUR -> own();
         case WIRE -> {
           int clay = lit(front ? CLAY : INSIDE);
+          float edge = edge();
           yield edge < 1 ? Colours.mix(clay, INK, 0.7f * (1 - edge)) : clay;
         }
         case FACING -> lit(front ? 0xff7fb3a6 : 0xffd0795f);
@@ -200,10 +221,13 @@ final class Shader {
     }
 
     private int lit(int colour) {
-      double key = 0.42 * nx * -0.8 + 0.55 * ny + 0.70 * nz;
-      double fill = 0.75 * nx + 0.1 * ny + 0.62 * nz;
-      double k = 0.34 + 0.62 * Math.max(0, key) + 0.16 * Math.max(0, fill);
-      return Colours.argb((colour >> 16 & 255) * k, (colour >> 8 & 255) * k, (colour & 255) * k);
+      float key = -0.336f * nx + 0.55f * ny + 0.70f * nz;
+      float fill = 0.75f * nx + 0.1f * ny + 0.62f * nz;
+      float k = 0.34f + 0.62f * (key > 0 ? key : 0) + 0.16f * (fill > 0 ? fill : 0);
+      return Colours.argb(
+          (int) ((colour >> 16 & 255) * k + 0.5f),
+          (int) ((colour >> 8 & 255) * k + 0.5f),
+          (int) ((colour & 255) * k + 0.5f));
     }
 
     private int chartColour(int chart) {
@@ -272,9 +296,9 @@ final class Shader {
       normal = Vec.unit(normal);
       double[] bitangent = Vec.mul(Vec.cross(normal, tangent), g[4 * a + 3]);
       setNormal(
-          tangent[0] * x + bitangent[0] * y + normal[0] * z,
-          tangent[1] * x + bitangent[1] * y + normal[1] * z,
-          tangent[2] * x + bitangent[2] * y + normal[2] * z);
+          (float) (tangent[0] * x + bitangent[0] * y + normal[0] * z),
+          (float) (tangent[1] * x + bitangent[1] * y + normal[1] * z),
+          (float) (tangent[2] * x + bitangent[2] * y + normal[2] * z));
     }
 
     private int missed() {

@@ -39,6 +39,11 @@ public final class VisibilityBuffer {
   }
 
   static long cell(float depth, int triangle) {
-    return (long) Float.floatToRawIntBits(depth) << 32 | triangle;
+    // Adding zero makes a negative zero positive: its sign bit would put it in front of all.
+    return (long) Float.floatToRawIntBits(depth + 0f) << 32 | triangle;
+  }
+
+  static float depth(long cell) {
+    return Float.intBitsToFloat((int) (cell >>> 32));
   }
 }

@@ -37,6 +37,10 @@ record PlyHeader(Encoding encoding, List<Element> elements, long bytes, int line
       this.size = size;
     }
 
+    boolean whole() {
+      return this != FLOAT32 && this != FLOAT64;
+    }
+
     static Type of(String word) {
       return switch (word) {
         case "char", "int8" -> INT8;

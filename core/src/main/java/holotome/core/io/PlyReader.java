@@ -208,6 +208,9 @@ final class PlyReader {
     int og = c.hasColour() ? e.offsetOf(c.g) : 0;
     int ob = c.hasColour() ? e.offsetOf(c.b) : 0;
     Type tc = c.hasColour() ? e.properties().get(c.r).type() : Type.UINT8;
+    boolean floats =
+        tx == Type.FLOAT32 && ty == tx && tz == tx && offset[0] == 0 && offset[1] == 0
+            && offset[2] == 0;
     Parallel.range(
         count,
         GRAIN,
@@ -216,9 +219,15 @@ final class PlyReader {
           byte[] b = new byte[(to - from) * stride];
           ByteReader.fully(channel, file, position + (long) from * stride, b, b.length);
           for (int i = from, at = 0; i < to; i++, at += stride) {
-            xyz[3 * i] = (float) (bytes.get(b, at + ox, tx) - offset[0]);
-            xyz[3 * i + 1] = (float) (bytes.get(b, at + oy, ty) - offset[1]);
-            xyz[3 * i + 2] = (float) (bytes.get(b, at + oz, tz) - offset[2]);
+            if (floats) {
+              xyz[3 * i] = bytes.float32(b, at + ox);
+              xyz[3 * i + 1] = bytes.float32(b, at + oy);
+              xyz[3 * i + 2] = bytes.float32(b, at + oz);
+            } else {
+              xyz[3 * i] = (float) (bytes.get(b, at + ox, tx) - offset[0]);
+              xyz[3 * i + 1] = (float) (bytes.get(b, at + oy, ty) - offset[1]);
+              xyz[3 * i + 2] = (float) (bytes.get(b, at + oz, tz) - offset[2]);
+            }
             if (!Float.isFinite(xyz[3 * i] + xyz[3 * i + 1] + xyz[3 * i + 2])) {
               throw Failure.badInput(
                   file
@@ -270,6 +279,9 @@ final class PlyReader {
       java.util.concurrent.atomic.AtomicBoolean polygons =
           new java.util.concurrent.atomic.AtomicBoolean();
       int start = before;
+      int size = p.type().whole() ? p.type().size : 0;
+      int countSize = p.countType().size;
+      boolean oneByte = p.countType() == Type.UINT8;
       Parallel.range(
           (int) e.count(),
           GRAIN,
@@ -281,12 +293,13 @@ final class PlyReader {
             byte[] b = new byte[(to - from) * stride];
             ByteReader.fully(channel, file, position + (long) from * stride, b, b.length);
             for (int i = from, at = start; i < to; i++, at += stride) {
-              if (bytes.get(b, at, p.countType()) != 3) {
+              if ((oneByte ? b[at] : bytes.get(b, at, p.countType())) != 3) {
                 polygons.set(true);
                 return;
               }
               for (int k = 0; k < 3; k++) {
-                int v = bytes.whole(b, at + p.countType().size + k * p.type().size, p.type());
+                int o = at + countSize + k * size;
+                int v = size == 4 ? bytes.int32(b, o) : bytes.whole(b, o, p.type());
                 tri[3 * i + k] = v;
                 if (v < 0 || v >= vertices) {
                   // With polygons of several sizes this is no corner at all: let the exact pass
@@ -432,34 +445,55 @@ final class PlyReader {
 
   /** Scalars in one byte order. */
   private static final class Bytes {
-    private final VarHandle shorts;
-    private final VarHandle ints;
-    private final VarHandle floats;
-    private final VarHandle doubles;
+    // Constants, so that each access compiles to one load; the other order is turned afterwards.
+    private static final VarHandle SHORTS = view(short[].class);
+    private static final VarHandle INTS = view(int[].class);
+    private static final VarHandle LONGS = view(long[].class);
+
+    private final boolean little;
 
     Bytes(boolean little) {
-      ByteOrder o = little ? ByteOrder.LITTLE_ENDIAN : ByteOrder.BIG_ENDIAN;
-      shorts = MethodHandles.byteArrayViewVarHandle(short[].class, o);
-      ints = MethodHandles.byteArrayViewVarHandle(int[].class, o);
-      floats = MethodHandles.byteArrayViewVarHandle(float[].class, o);
-      doubles = MethodHandles.byteArrayViewVarHandle(double[].class, o);
+      this.little = little;
+    }
+
+    private static VarHandle view(Class<?> array) {
+      return MethodHandles.byteArrayViewVarHandle(array, ByteOrder.LITTLE_ENDIAN);
+    }
+
+    private short int16(byte[] b, int at) {
+      short v = (short) SHORTS.get(b, at);
+      return little ? v : Short.reverseBytes(v);
+    }
+
+    int int32(byte[] b, int at) {
+      int v = (int) INTS.get(b, at);
+      return little ? v : Integer.reverseBytes(v);
+    }
+
+    float float32(byte[] b, int at) {
+      return Float.intBitsToFloat(int32(b, at));
+    }
+
+    private double float64(byte[] b, int at) {
+      long v = (long) LONGS.get(b, at);
+      return Double.longBitsToDouble(little ? v : Long.reverseBytes(v));
     }
 
     double get(byte[] b, int at, Type t) {
       return switch (t) {
-        case FLOAT32 -> (float) floats.get(b, at);
-        case FLOAT64 -> (double) doubles.get(b, at);
+        case FLOAT32 -> float32(b, at);
+        case FLOAT64 -> float64(b, at);
         case UINT8 -> b[at] & 255;
         case INT8 -> b[at];
-        case INT16 -> (short) shorts.get(b, at);
-        case UINT16 -> (short) shorts.get(b, at) & 0xffff;
-        case INT32 -> (int) ints.get(b, at);
-        case UINT32 -> (int) ints.get(b, at) & 0xffffffffL;
+        case INT16 -> int16(b, at);
+        case UINT16 -> int16(b, at) & 0xffff;
+        case INT32 -> int32(b, at);
+        case UINT32 -> int32(b, at) & 0xffffffffL;
       };
     }
 
     int whole(byte[] b, int at, Type t) {
-      return t == Type.INT32 || t == Type.UINT32 ? (int) ints.get(b, at) : (int) get(b, at, t);
+      return t == Type.INT32 || t == Type.UINT32 ? int32(b, at) : (int) get(b, at, t);
     }
   }
 }

@@ -32,12 +32,13 @@ public final class Colours {
 
   /** The mix of three colours by weights that sum to 1. */
   public static int mix(int a, int b, int c, float wa, float wb, float wc) {
-    int result = 0;
-    for (int shift = 0; shift < 32; shift += 8) {
-      float v =
-          (a >>> shift & 255) * wa + (b >>> shift & 255) * wb + (c >>> shift & 255) * wc + 0.5f;
-      result |= clamp((int) v) << shift;
-    }
-    return result;
+    return channel(a >>> 24, b >>> 24, c >>> 24, wa, wb, wc) << 24
+        | channel(a >> 16 & 255, b >> 16 & 255, c >> 16 & 255, wa, wb, wc) << 16
+        | channel(a >> 8 & 255, b >> 8 & 255, c >> 8 & 255, wa, wb, wc) << 8
+        | channel(a & 255, b & 255, c & 255, wa, wb, wc);
+  }
+
+  private static int channel(int a, int b, int c, float wa, float wb, float wc) {
+    return clamp((int) (a * wa + b * wb + c * wc + 0.5f));
   }
 }

