@@ -20,7 +20,14 @@ final class DecimateBench {
     Mesh dragon = Data.dragon();
     System.out.printf("dragon, %,d triangles after tidying%n%n", dragon.triangleCount());
     Table table =
-        new Table("to", "by", "triangles", "s", "times the reference", "RMS, % of diagonal", "largest, %");
+        new Table(
+            "to",
+            "by",
+            "triangles",
+            "s",
+            "times the reference",
+            "RMS, % of diagonal",
+            "largest, %");
     for (double share : new double[] {0.1, 0.01}) {
       int target = (int) (dragon.triangleCount() * share);
       Mesh[] out = new Mesh[1];
@@ -32,8 +39,7 @@ final class DecimateBench {
               3,
               () ->
                   out[0] =
-                      Decimation.run(
-                          dragon, target, Double.POSITIVE_INFINITY, Work.unwatched()));
+                      Decimation.run(dragon, target, Double.POSITIVE_INFINITY, Work.unwatched()));
       row(table, share, "Holotome", out[0], dragon, ours, ours / reference);
     }
     table.print();

@@ -9,7 +9,8 @@ public final class Main {
   private Main() {}
 
   public static void main(String[] arguments) throws Exception {
-    List<String> rest = Arrays.asList(arguments).subList(Math.min(1, arguments.length), arguments.length);
+    List<String> rest =
+        Arrays.asList(arguments).subList(Math.min(1, arguments.length), arguments.length);
     try {
       switch (arguments.length == 0 ? "" : arguments[0]) {
         case "read" -> ReadBench.run();

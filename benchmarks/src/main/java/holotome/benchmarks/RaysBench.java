@@ -18,7 +18,13 @@ final class RaysBench {
 
   static void run() throws Exception {
     Table table =
-        new Table("mesh", "triangles", "build, s", "coherent, M rays/s", "occlusion, M rays/s", "closest, M/s");
+        new Table(
+            "mesh",
+            "triangles",
+            "build, s",
+            "coherent, M rays/s",
+            "occlusion, M rays/s",
+            "closest, M/s");
     measure(table, "dragon", Data.dragon());
     measure(table, "demo scan", Data.demo(1_200_000));
     measure(table, "demo scan", Data.demo(10_000_000));
@@ -58,8 +64,15 @@ final class RaysBench {
               double[] r = camera.ray(x + 0.5, y + 0.5, SIDE, SIDE);
               boolean hit =
                   q.ray(
-                      (float) r[0], (float) r[1], (float) r[2], (float) r[3], (float) r[4],
-                      (float) r[5], 0, Float.MAX_VALUE, BvhQuery.Facing.ANY);
+                      (float) r[0],
+                      (float) r[1],
+                      (float) r[2],
+                      (float) r[3],
+                      (float) r[4],
+                      (float) r[5],
+                      0,
+                      Float.MAX_VALUE,
+                      BvhQuery.Facing.ANY);
               int o = 3 * (y * SIDE + x);
               float t = hit ? q.distance * 0.9999f : 0;
               found.add(hit ? 1 : 0);
@@ -92,8 +105,15 @@ final class RaysBench {
               double s = Math.sqrt(1 - z * z);
               n +=
                   q.ray(
-                          hits[o], hits[o + 1], hits[o + 2], (float) (s * Math.cos(a)),
-                          (float) (s * Math.sin(a)), (float) z, 0, reach, BvhQuery.Facing.ANY)
+                          hits[o],
+                          hits[o + 1],
+                          hits[o + 2],
+                          (float) (s * Math.cos(a)),
+                          (float) (s * Math.sin(a)),
+                          (float) z,
+                          0,
+                          reach,
+                          BvhQuery.Facing.ANY)
                       ? 1
                       : 0;
             }

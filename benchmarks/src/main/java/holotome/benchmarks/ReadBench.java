@@ -18,7 +18,8 @@ final class ReadBench {
   static void run() throws Exception {
     Path ply = Data.demoFile(TRIANGLES);
     Mesh mesh = MeshReader.read(ply, Work.unwatched()).mesh();
-    Table table = new Table("file", "MB", "s", "MB/s", "M triangles/s", "times as long as its bytes");
+    Table table =
+        new Table("file", "MB", "s", "MB/s", "M triangles/s", "times as long as its bytes");
     measure(table, "PLY, binary, colour", ply);
     Path obj = Data.directory().resolve("read.obj");
     MeshWriter.write(obj, mesh, Similarity.IDENTITY, Work.unwatched());

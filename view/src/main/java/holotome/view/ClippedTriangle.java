@@ -14,8 +14,7 @@ final class ClippedTriangle {
 
   private ClippedTriangle() {}
 
-  static void draw(
-      Mesh mesh, int t, Projection projection, long[] cells, int width, int height) {
+  static void draw(Mesh mesh, int t, Projection projection, long[] cells, int width, int height) {
     float[] clip = new float[12];
     for (int k = 0; k < 3; k++) {
       projection.apply(mesh.xyz(), mesh.triangles()[3 * t + k], clip, 4 * k);

@@ -60,7 +60,8 @@ final class Rasteriser {
             Arrays.fill(cells, VisibilityBuffer.EMPTY);
             for (; c < chunks; c = next.getAndIncrement()) {
               int end = Math.min(mesh.triangleCount(), (c + 1) * TRIANGLE_GRAIN);
-              drawRange(mesh, projection, c * TRIANGLE_GRAIN, end, cells, out.width(), out.height());
+              drawRange(
+                  mesh, projection, c * TRIANGLE_GRAIN, end, cells, out.width(), out.height());
             }
           }
         });

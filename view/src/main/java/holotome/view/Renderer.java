@@ -42,8 +42,7 @@ public final class Renderer {
     Projection projection = Projection.of(scene.mesh(), scene.place(), toPixels);
     rasteriser.draw(scene.mesh(), projection, buffer);
     int[] pixels = new int[width * height];
-    new Shader(scene, prepare(scene.mesh()), camera, projection, buffer, box)
-        .shade(pixels);
+    new Shader(scene, prepare(scene.mesh()), camera, projection, buffer, box).shade(pixels);
     return new Picture(width, height, pixels, buffer, toPixels);
   }
 

@@ -134,9 +134,7 @@ public record Inspection(
   /** Vertices around which the triangles form more than one fan. */
   private static int nonManifoldVertices(Adjacency adjacency) {
     int[] tri = adjacency.mesh().triangles();
-    int[] twin = adjacency.twin();
-    int vertices = adjacency.mesh().vertexCount();
-    byte[] fans = new byte[vertices];
+    byte[] fans = new byte[adjacency.mesh().vertexCount()];
     boolean[] seen = new boolean[tri.length];
     for (int c = 0; c < tri.length; c++) {
       if (seen[c]) {
@@ -145,24 +143,37 @@ public record Inspection(
       if (fans[tri[c]] < 2) {
         fans[tri[c]]++;
       }
-      int at = c;
-      while (at >= 0 && !seen[at]) {
-        seen[at] = true;
-        int g = twin[Adjacency.previous(at)];
-        at = g >= 0 ? g : -1;
-      }
-      int g = twin[c];
-      at = g >= 0 ? Adjacency.next(g) : -1;
-      while (at >= 0 && !seen[at]) {
-        seen[at] = true;
-        g = twin[at];
-        at = g >= 0 ? Adjacency.next(g) : -1;
-      }
+      seen[c] = true;
+      walk(adjacency, c, c, seen);
+      walk(adjacency, c, Adjacency.previous(c), seen);
     }
     int n = 0;
     for (byte f : fans) {
       n += f > 1 ? 1 : 0;
     }
     return n;
+  }
+
+  /**
+   * Marks the corners of a fan around the vertex of corner {@code c}, leaving its triangle over the
+   * half-edge {@code out}; neighbours that disagree about the outside belong to one fan too.
+   */
+  private static void walk(Adjacency adjacency, int c, int out, boolean[] seen) {
+    int[] tri = adjacency.mesh().triangles();
+    int v = tri[c];
+    int over = out;
+    while (true) {
+      int g = adjacency.twin()[over];
+      int h = g >= 0 ? g : Adjacency.misfit(g);
+      if (h < 0) {
+        return;
+      }
+      int corner = tri[h] == v ? h : Adjacency.next(h);
+      if (seen[corner]) {
+        return;
+      }
+      seen[corner] = true;
+      over = corner == h ? Adjacency.previous(h) : corner;
+    }
   }
 }

@@ -1,11 +1,13 @@
 package holotome.core.io;
 
+import holotome.core.mesh.Colours;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -19,9 +21,7 @@ final class OffReader {
     try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
       TextSource t = new TextSource(file, in, size, work);
       t.setComment('#');
-      if (!t.next() || !t.is("OFF")) {
-        throw Failure.badInput(file + ": does not begin with \"OFF\"; it is not an OFF file");
-      }
+      boolean coloured = coloured(file, t);
       int most = (int) Math.min(700_000_000, size);
       int vertices = t.whole("the number of vertices", 0, most);
       int faces = t.whole("the number of faces", 0, most);
@@ -37,6 +37,7 @@ final class OffReader {
                 + " bytes; the file is truncated or its counts are wrong");
       }
       float[] xyz = new float[3 * vertices];
+      int[] colours = coloured ? new int[vertices] : null;
       double[] offset = new double[3];
       for (int v = 0; v < vertices; v++) {
         double x = t.number("x of vertex " + v);
@@ -48,7 +49,10 @@ final class OffReader {
         xyz[3 * v] = (float) (x - offset[0]);
         xyz[3 * v + 1] = (float) (y - offset[1]);
         xyz[3 * v + 2] = (float) (z - offset[2]);
-        t.skipLine();
+        String rest = t.restOfLine();
+        if (coloured) {
+          colours[v] = colour(t, v, rest);
+        }
       }
       Ints tri = new Ints(3 * faces);
       for (int f = 0; f < faces; f++) {
@@ -69,7 +73,37 @@ final class OffReader {
         }
         t.skipLine();
       }
-      return Offset.settle(new Mesh(xyz, tri.toArray()), offset, "OFF", List.of());
+      return Offset.settle(new Mesh(xyz, tri.toArray(), colours), offset, "OFF", List.of());
     }
+  }
+
+  /** Reads the first word and says whether colours follow the vertices' places. */
+  private static boolean coloured(Path file, TextSource t) {
+    String word = t.next() ? t.word() : "";
+    return switch (word) {
+      case "OFF" -> false;
+      case "COFF" -> true;
+      case "NOFF", "STOFF", "CNOFF", "STCOFF", "STNOFF", "STCNOFF", "4OFF", "nOFF" ->
+          throw Failure.badInput(
+              file + ": is a file of kind " + word + "; of OFF, plain OFF and COFF are read");
+      default ->
+          throw Failure.badInput(
+              file + ": does not begin with \"OFF\" or \"COFF\"; it is not an OFF file");
+    };
+  }
+
+  /** Whole numbers are taken from 0 to 255, numbers with a point from 0 to 1. */
+  private static int colour(TextSource t, int vertex, String text) {
+    String[] words = text.split("\\s+");
+    double[] rgb = new double[3];
+    for (int k = 0; k < 3; k++) {
+      byte[] w =
+          k < words.length ? words[k].getBytes(StandardCharsets.ISO_8859_1) : new byte[] {'-'};
+      rgb[k] = AsciiNumber.parse(w, 0, w.length) * (text.indexOf('.') >= 0 ? 255 : 1);
+      if (!Double.isFinite(rgb[k])) {
+        throw t.bad("the colour of vertex " + vertex + " is \"" + text + "\", not three numbers");
+      }
+    }
+    return Colours.argb(rgb[0], rgb[1], rgb[2]);
   }
 }

@@ -209,7 +209,11 @@ final class PlyReader {
     int ob = c.hasColour() ? e.offsetOf(c.b) : 0;
     Type tc = c.hasColour() ? e.properties().get(c.r).type() : Type.UINT8;
     boolean floats =
-        tx == Type.FLOAT32 && ty == tx && tz == tx && offset[0] == 0 && offset[1] == 0
+        tx == Type.FLOAT32
+            && ty == tx
+            && tz == tx
+            && offset[0] == 0
+            && offset[1] == 0
             && offset[2] == 0;
     Parallel.range(
         count,

