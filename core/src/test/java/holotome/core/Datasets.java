@@ -25,4 +25,9 @@ public final class Datasets {
     assumeTrue(Files.exists(file), file + " is missing; run scripts/datasets");
     return file;
   }
+
+  /** A script of the project. */
+  public static Path script(String name) {
+    return Path.of(System.getProperty("holotome.datasets")).resolve("../../scripts").resolve(name);
+  }
 }

@@ -3,7 +3,6 @@ package holotome.core.log;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.step.Workpiece;
-import holotome.core.task.Failure;
 import java.io.IOException;
 import java.lang.ref.Cleaner;
 import java.lang.ref.WeakReference;
@@ -50,7 +49,10 @@ public final class Checkpoints {
     return ++clock;
   }
 
-  /** Spills the least recently used until the rest fits; never the one given. */
+  /**
+   * Spills the least recently used until the rest fits, or the disk takes no more; never the one
+   * given.
+   */
   synchronized void makeRoom(Checkpoint keep) {
     List<Checkpoint> held = new ArrayList<>();
     all.removeIf(r -> r.get() == null);
@@ -72,13 +74,8 @@ public final class Checkpoints {
         Files.createDirectories(directory);
         c.spill(directory, number++);
       } catch (IOException e) {
-        throw new Failure(
-            Failure.Kind.CANNOT,
-            directory
-                + ": a state cannot be put aside: "
-                + e.getMessage()
-                + "; free some disk space",
-            e);
+        // A full disk is no reason to lose a state: it stays in memory, over the budget.
+        return;
       }
       held.remove(next);
     }

@@ -80,10 +80,14 @@ public record WriteAsset(
   }
 
   public WriteAsset {
+    // What any common file system refuses, so that the same Log runs everywhere.
     if (name.isBlank()
-        || !name.equals(Path.of(name).getFileName().toString())
-        || name.startsWith(".")) {
-      throw Failure.usage("\"" + name + "\" is not a file name; leave out directories");
+        || name.startsWith(".")
+        || !name.matches("[^/\\\\:*?\"<>|\\p{Cntrl}]{1,200}")) {
+      throw Failure.usage(
+          "\""
+              + name
+              + "\" is not a file name; leave out directories and the signs / \\ : * ? \" < > |");
     }
   }
 

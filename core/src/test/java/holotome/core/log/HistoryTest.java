@@ -1,0 +1,251 @@
+package holotome.core.log;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import holotome.core.Shapes;
+import holotome.core.bake.BakeMaps;
+import holotome.core.datum.Origin;
+import holotome.core.mend.Tidy;
+import holotome.core.mesh.Frame;
+import holotome.core.mesh.Mesh;
+import holotome.core.reduce.Decimate;
+import holotome.core.step.Describes;
+import holotome.core.step.MapKind;
+import holotome.core.step.Outcome;
+import holotome.core.step.Parameter;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import holotome.core.trim.KeepIslands;
+import holotome.core.trim.PlaneCut;
+import holotome.core.unwrap.MakeCharts;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mockito.Mockito;
+
+class HistoryTest {
+  @TempDir private Path dir;
+
+  private static final Step CUT =
+      new PlaneCut(new double[] {0, 0, 0.1}, new double[] {0, 0, 1}, PlaneCut.Close.FLAT);
+  private static final Step DECIMATE = new Decimate(300, null, null, Decimate.As.CAST);
+
+  private static Workpiece twoPieces() {
+    return Workpiece.of(
+        Shapes.coloured(
+            Shapes.together(Shapes.sphere(1, 4), Shapes.moved(Shapes.cube(0.2), 3, 0, 0))),
+        Frame.PLAIN);
+  }
+
+  private static Step largest() {
+    return Catalogue.create(Map.of("do", "trim.islands", "keep", "largest"));
+  }
+
+  private History begin(long budget) {
+    return History.of(twoPieces(), new Checkpoints(budget, dir.resolve("states")));
+  }
+
+  private static Run run() {
+    return Run.unwatched();
+  }
+
+  private static void assertSame(Workpiece a, Workpiece b) {
+    assertThat(a.scan().sameAs(b.scan())).isTrue();
+    assertThat(a.cast() == null).isEqualTo(b.cast() == null);
+    if (a.cast() != null) {
+      assertThat(a.cast().sameAs(b.cast())).isTrue();
+    }
+    assertThat(a.frame()).isEqualTo(b.frame());
+  }
+
+  @Test
+  void goingBackIsKeepingTheOldValue() {
+    History a = begin(1 << 30);
+    History b = a.apply(largest(), run());
+    assertThat(a.size()).isZero();
+    assertThat(a.current().scan().triangleCount()).isEqualTo(5120 + 12);
+    assertThat(b.current().scan().triangleCount()).isEqualTo(5120);
+    assertThat(b.lines().getFirst().effect().change()).isEqualTo(-12);
+    assertThat(b.stateAfter(0)).isSameAs(a.current());
+  }
+
+  @Test
+  void revisingRunsWhatFollowsAgain() {
+    History h = begin(1 << 30).apply(largest(), run()).apply(CUT, run()).apply(DECIMATE, run());
+    Step lower =
+        new PlaneCut(new double[] {0, 0, -0.5}, new double[] {0, 0, 1}, PlaneCut.Close.FLAT);
+    History revised = h.revise(1, lower, run());
+    History fresh =
+        begin(1 << 30).apply(largest(), run()).apply(lower, run()).apply(DECIMATE, run());
+    assertSame(revised.current(), fresh.current());
+    assertThat(revised.lines().getFirst()).isSameAs(h.lines().getFirst());
+    assertThat(revised.size()).isEqualTo(3);
+  }
+
+  @Test
+  void switchedOffAnEntryHasNoEffectAndComesBack() {
+    History h = begin(1 << 30).apply(largest(), run()).apply(CUT, run());
+    History off = h.setOn(0, false, run());
+    assertThat(off.entries().getFirst().on()).isFalse();
+    assertSame(off.current(), begin(1 << 30).apply(CUT, run()).current());
+    assertSame(off.setOn(0, true, run()).current(), h.current());
+    assertSame(h.remove(1, run()).current(), h.stateAfter(1));
+  }
+
+  @Test
+  void aStepThatFailsChangesNothing() {
+    History h = begin(1 << 30).apply(largest(), run());
+    Workpiece before = h.current();
+    assertThatThrownBy(() -> h.apply(new MakeCharts(512, 4), run()))
+        .isInstanceOf(Failure.class)
+        .hasMessageStartingWith("unwrap.charts: ");
+    assertThat(h.current()).isSameAs(before);
+    assertThat(h.size()).isEqualTo(1);
+  }
+
+  @Test
+  void aStepThatDoesNotFitInMemoryIsRefusedBeforeItBegins() {
+    Runnable applied = Mockito.mock(Runnable.class);
+    assertThatThrownBy(() -> History.applyChecked(new Greedy(applied), twoPieces(), run()))
+        .isInstanceOfSatisfying(
+            Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.MEMORY))
+        .hasMessageStartingWith("test.greedy needs about ");
+    Mockito.verifyNoInteractions(applied);
+  }
+
+  /** A step that asks for more memory than any machine has. */
+  @Describes(id = "test.greedy", title = "Greedy", help = "For a test.")
+  record Greedy(@Parameter(help = "Told when it runs") Runnable applied) implements Step {
+    @Override
+    public Outcome apply(Workpiece in, Run run) {
+      applied.run();
+      return Outcome.of(in);
+    }
+
+    @Override
+    public long memory(Workpiece in) {
+      return Long.MAX_VALUE / 2;
+    }
+  }
+
+  @Test
+  void cancelledWorkLeavesTheHistoryAsItWas() {
+    History h = begin(1 << 30).apply(largest(), run());
+    Work work = new Work();
+    work.cancel();
+    assertThatThrownBy(() -> h.apply(DECIMATE, Run.of(work)))
+        .isInstanceOfSatisfying(
+            Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.CANCELLED));
+    assertThat(h.size()).isEqualTo(1);
+  }
+
+  @Test
+  void statesBeyondTheBudgetGoToDiskAndComeBackTheSame() throws IOException {
+    Checkpoints small = new Checkpoints(1000, dir.resolve("states"));
+    History h = History.of(twoPieces(), small);
+    h = h.apply(largest(), run()).apply(DECIMATE, run()).apply(new MakeCharts(128, 2), run());
+    h = h.apply(new BakeMaps(List.of(MapKind.values()), 128, 4, 4), run());
+    History full = begin(1 << 30);
+    full = full.apply(largest(), run()).apply(DECIMATE, run()).apply(new MakeCharts(128, 2), run());
+    full = full.apply(new BakeMaps(List.of(MapKind.values()), 128, 4, 4), run());
+    try (var files = Files.list(dir.resolve("states"))) {
+      assertThat(files.count()).isGreaterThanOrEqualTo(4);
+    }
+    for (int i = 0; i <= 4; i++) {
+      Workpiece spilled = h.stateAfter(i);
+      Workpiece kept = full.stateAfter(i);
+      assertSame(spilled, kept);
+      assertThat(spilled.maps() == null).isEqualTo(kept.maps() == null);
+      if (kept.maps() != null) {
+        for (MapKind k : MapKind.values()) {
+          assertThat(spilled.maps().pictures().get(k).pixels())
+              .isEqualTo(kept.maps().pictures().get(k).pixels());
+        }
+        assertThat(spilled.maps().missed()).isEqualTo(kept.maps().missed());
+      }
+    }
+  }
+
+  @Test
+  void aStateThatCannotBePutAsideStaysInMemory() throws IOException {
+    Path file = Files.writeString(dir.resolve("in-the-way"), "a file where a directory should be");
+    Checkpoints small = new Checkpoints(1000, file.resolve("states"));
+    History h = History.of(twoPieces(), small).apply(largest(), run());
+    assertThat(h.stateAfter(0).scan().triangleCount()).isEqualTo(5132);
+    assertThat(small.bytesHeld()).isGreaterThan(1000);
+  }
+
+  @Test
+  void sharedArraysCountOnce() {
+    Checkpoints c = new Checkpoints(1 << 30, dir);
+    Mesh m = Shapes.sphere(1, 4);
+    Workpiece w = Workpiece.of(m, Frame.PLAIN);
+    Checkpoint first = c.keep(w);
+    long one = c.bytesHeld();
+    Checkpoint second = c.keep(new Origin(Origin.At.BASE_CENTRE, null).apply(w, run()).work());
+    assertThat(c.bytesHeld()).isEqualTo(one);
+    assertThat(first.get().scan()).isSameAs(second.get().scan());
+  }
+
+  @Test
+  void anyWayOfGoingBackAndForthAgreesWithDoingItAfresh() {
+    Random r = new Random(11);
+    Step[] steps = {largest(), CUT, new Tidy(), new Origin(Origin.At.BASE_CENTRE, null)};
+    History h = begin(300_000);
+    for (int i = 0; i < 40; i++) {
+      int n = h.size();
+      switch (n == 0 ? 0 : r.nextInt(5)) {
+        case 0, 1 -> h = n < 5 ? h.apply(steps[r.nextInt(steps.length)], run()) : h;
+        case 2 -> {
+          int at = r.nextInt(n);
+          h = h.setOn(at, !h.entries().get(at).on(), run());
+        }
+        case 3 -> h = h.remove(r.nextInt(n), run());
+        default -> h = h.revise(r.nextInt(n), steps[r.nextInt(steps.length)], run());
+      }
+      Workpiece fresh = twoPieces();
+      for (Entry e : h.entries()) {
+        fresh = e.on() ? e.step().apply(fresh, run()).work() : fresh;
+      }
+      assertSame(h.current(), fresh);
+    }
+  }
+
+  @Test
+  void aLogIsWrittenAndReadBack() {
+    History h = begin(1 << 30).apply(largest(), run()).apply(CUT, run()).setOn(0, false, run());
+    LogFile log = new LogFile(h.entries(), "scan.ply");
+    LogFile back = LogFile.parse(log.text(), "test");
+    assertThat(back.text()).isEqualTo(log.text());
+    assertThat(back.source()).isEqualTo("scan.ply");
+    assertThat(back.entries().getFirst().on()).isFalse();
+    assertThat(back.entries().getFirst().step()).isInstanceOf(KeepIslands.class);
+    assertSame(begin(1 << 30).replay(back.entries(), run()).current(), h.current());
+  }
+
+  @Test
+  void whatIsWrongWithALogIsNamedWithItsPlace() {
+    assertThatThrownBy(() -> LogFile.parse("{ \"holotome\": 1,\n \"entries\": [ }", "my.json"))
+        .hasMessageStartingWith("my.json: line 2: not valid JSON");
+    assertThatThrownBy(() -> LogFile.parse("{}", "my.json")).hasMessageContaining("no Log");
+    assertThatThrownBy(() -> LogFile.parse("{\"holotome\": 9, \"entries\": []}", "my.json"))
+        .hasMessageContaining("version 9");
+    assertThatThrownBy(
+            () ->
+                LogFile.parse(
+                    "{\"holotome\": 1, \"entries\": [{\"do\": \"mend.tidy\"}, {\"do\": \"mend.tydy\"}]}",
+                    "my.json"))
+        .hasMessageStartingWith("my.json: entry 2: there is no step \"mend.tydy\"");
+    assertThatThrownBy(() -> LogFile.read(dir.resolve("gone.json")))
+        .hasMessageContaining("no such Log");
+  }
+}

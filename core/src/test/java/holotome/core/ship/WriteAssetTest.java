@@ -1,0 +1,191 @@
+package holotome.core.ship;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import holotome.core.Datasets;
+import holotome.core.Naive;
+import holotome.core.Shapes;
+import holotome.core.bake.BakeMaps;
+import holotome.core.datum.Scale;
+import holotome.core.datum.Turn;
+import holotome.core.io.MeshReader;
+import holotome.core.io.Pictures;
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Frame;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Placing;
+import holotome.core.reduce.Decimate;
+import holotome.core.step.KnownLength;
+import holotome.core.step.Length;
+import holotome.core.step.MapKind;
+import holotome.core.step.Run;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import holotome.core.unwrap.MakeCharts;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+class WriteAssetTest {
+  @TempDir private Path dir;
+
+  /** A sphere of radius 1 unit that is truly 25 mm, turned, far from the origin, with maps. */
+  private static Workpiece work() {
+    Mesh sphere = Shapes.coloured(Shapes.sphere(1, 5));
+    Workpiece w = Workpiece.of(sphere, Frame.ofOffset(new double[] {400_000, 5_000_000, 30}));
+    KnownLength k =
+        new KnownLength(new double[] {0, 0, 0}, new double[] {1, 0, 0}, Length.parse("25 mm"));
+    w = new Scale(List.of(k)).apply(w, Run.unwatched()).work();
+    w = new Turn(Turn.Axis.X, 30).apply(w, Run.unwatched()).work();
+    w = new Decimate(600, null, null, Decimate.As.CAST).apply(w, Run.unwatched()).work();
+    w = new MakeCharts(256, 4).apply(w, Run.unwatched()).work();
+    return new BakeMaps(List.of(MapKind.values()), 256, 4, 8).apply(w, Run.unwatched()).work();
+  }
+
+  private Path write(Workpiece w, WriteAsset step) {
+    step.apply(w, new Run(Work.unwatched(), dir));
+    return dir.resolve(step.fileName());
+  }
+
+  private static WriteAsset to(WriteAsset.Destination d) {
+    return new WriteAsset(d, "ball", null, null, WriteAsset.What.CAST);
+  }
+
+  @Test
+  void glbHoldsMetresWithYUpAndBothPictures() throws IOException {
+    Path file = write(work(), to(WriteAsset.Destination.ENGINE));
+    ByteBuffer b = ByteBuffer.wrap(Files.readAllBytes(file)).order(ByteOrder.LITTLE_ENDIAN);
+    assertThat(b.getInt(0)).isEqualTo(0x46546C67);
+    assertThat(b.getInt(4)).isEqualTo(2);
+    assertThat(b.getInt(8)).isEqualTo(b.capacity());
+    int json = b.getInt(12);
+    JsonNode root =
+        new ObjectMapper().readTree(new String(b.array(), 20, json, StandardCharsets.UTF_8));
+    JsonNode attributes = root.at("/meshes/0/primitives/0/attributes");
+    JsonNode position = root.get("accessors").get(attributes.get("POSITION").asInt());
+    for (int k = 0; k < 3; k++) {
+      assertThat(position.get("max").get(k).asDouble()).isCloseTo(0.025, within(0.0005));
+      assertThat(position.get("min").get(k).asDouble()).isCloseTo(-0.025, within(0.0005));
+    }
+    assertThat(attributes.has("NORMAL")).isTrue();
+    assertThat(attributes.has("TANGENT")).isTrue();
+    assertThat(attributes.has("TEXCOORD_0")).isTrue();
+    assertThat(root.get("images").size()).isEqualTo(2);
+    assertThat(root.at("/materials/0/normalTexture/index").isInt()).isTrue();
+    assertThat(root.at("/nodes/0/matrix").isMissingNode()).isTrue();
+    assertThat(root.at("/nodes/0/scale").isMissingNode()).isTrue();
+  }
+
+  /** By the Khronos glTF validator, npm gltf-validator. */
+  @Test
+  void theValidatorFindsNoError() throws IOException, InterruptedException {
+    Datasets.file("validator");
+    Path file = write(work(), to(WriteAsset.Destination.ENGINE));
+    Path bare = dir.resolve("bare.glb");
+    new WriteAsset(WriteAsset.Destination.ENGINE, "bare", null, null, WriteAsset.What.SCAN)
+        .apply(work(), new Run(Work.unwatched(), dir));
+    for (Path f : List.of(file, bare)) {
+      Process p =
+          new ProcessBuilder("node", Datasets.script("validate-glb").toString(), f.toString())
+              .redirectErrorStream(true)
+              .start();
+      String said = new String(p.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+      assertThat(p.waitFor()).as(said).isZero();
+      assertThat(said).contains("0 errors, 0 warnings");
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource(
+      value = WriteAsset.Destination.class,
+      names = {"RENDER", "PRINT", "ENGINEERING", "CAPTURE"})
+  void everyOtherDestinationReadsBackAtItsSize(WriteAsset.Destination d) {
+    Workpiece w = work();
+    Path file = write(w, to(d));
+    var loaded = MeshReader.read(file, Work.unwatched());
+    assertThat(loaded.mesh().triangleCount()).isEqualTo(w.cast().triangleCount());
+    assertThat(Naive.closedAndOriented(loaded.mesh())).isTrue();
+    Box b = Placing.bounds(loaded.mesh().xyz(), loaded.frame().toFile());
+    double size =
+        switch (d) {
+          case PRINT, ENGINEERING -> 50;
+          case CAPTURE -> 2;
+          default -> 0.05;
+        };
+    assertThat(b.width()).isCloseTo(size, within(0.02 * size));
+    double x = b.centre()[0];
+    assertThat(x).isCloseTo(d == WriteAsset.Destination.CAPTURE ? 400_000 : x, within(0.01));
+  }
+
+  @Test
+  void objCarriesItsPicturesBesideIt() throws IOException {
+    Workpiece w = work();
+    Path file = write(w, to(WriteAsset.Destination.RENDER));
+    Mesh back = MeshReader.read(file, Work.unwatched()).mesh();
+    assertThat(back.uv()).isNotNull();
+    assertThat(back.hasTexture()).isTrue();
+    assertThat(back.materials().getFirst().image().pixels())
+        .isEqualTo(w.maps().pictures().get(MapKind.COLOUR).pixels());
+    assertThat(Pictures.read(dir.resolve("ball_normal.png")).pixels())
+        .isEqualTo(w.maps().pictures().get(MapKind.NORMAL).pixels());
+  }
+
+  @Test
+  void theCapturesOwnFrameComesBackToTheFloat() {
+    Workpiece w = work();
+    Path file =
+        write(
+            w,
+            new WriteAsset(
+                WriteAsset.Destination.CAPTURE, "back", null, null, WriteAsset.What.SCAN));
+    var loaded = MeshReader.read(file, Work.unwatched());
+    Mesh m = loaded.mesh();
+    double[] shift = loaded.frame().toFile().shift();
+    for (int v = 0; v < m.vertexCount(); v++) {
+      for (int k = 0; k < 3; k++) {
+        double there = m.xyz()[3 * v + k] + shift[k];
+        double was = w.scan().xyz()[3 * v + k] + w.frame().toFile().shift()[k];
+        assertThat(there).isCloseTo(was, within(1e-6));
+      }
+    }
+  }
+
+  @Test
+  void whatCannotBeWrittenIsSaid() throws IOException {
+    Workpiece w = Workpiece.of(Shapes.cube(1), Frame.PLAIN);
+    assertThatThrownBy(
+            () ->
+                new WriteAsset(
+                    WriteAsset.Destination.ENGINE, "a/b", null, null, WriteAsset.What.CAST))
+        .isInstanceOf(Failure.class);
+    assertThatThrownBy(() -> to(WriteAsset.Destination.ENGINE).apply(w, Run.unwatched()))
+        .hasMessageContaining("no directory");
+    assertThatThrownBy(
+            () ->
+                write(
+                    w,
+                    new WriteAsset(
+                        WriteAsset.Destination.ENGINE,
+                        "x",
+                        null,
+                        WriteAsset.InFrame.ORIGINAL,
+                        WriteAsset.What.CAST)))
+        .hasMessageContaining("cannot carry the original frame");
+    try (var files = Files.list(dir)) {
+      assertThat(files).isEmpty();
+    }
+  }
+}
