@@ -15,7 +15,7 @@ import java.util.List;
  * paving from above, the upper right the bar and a patch of plain grey for debris.
  */
 final class Atlas {
-  private static final int SIZE = 4096;
+  private static final int LARGEST = 4096;
 
   /** A little more than once around, so that triangles across the seam find their colour. */
   private static final double AROUND = 2 * Math.PI * 1.05;
@@ -74,7 +74,7 @@ final class Atlas {
       all[2 * next + 1] = (float) w;
       corners[i] = next++;
     }
-    Raster image = paint(work);
+    Raster image = paint(size(m.triangleCount()), work);
     return new Mesh(
         m.xyz(),
         tri,
@@ -108,22 +108,31 @@ final class Atlas {
     }
   }
 
-  private static Raster paint(Work work) {
-    int[] pixels = new int[SIZE * SIZE];
+  /** About as fine as the mesh: a few texels per triangle. */
+  private static int size(int triangles) {
+    int size = 512;
+    while (size < LARGEST && (long) size * size < 8L * triangles) {
+      size *= 2;
+    }
+    return size;
+  }
+
+  private static Raster paint(int size, Work work) {
+    int[] pixels = new int[size * size];
     Parallel.range(
-        SIZE,
+        size,
         16,
         work,
         (from, to) -> {
           double[] p = new double[6];
           for (int y = from; y < to; y++) {
-            double v = 1 - (y + 0.5) / SIZE;
-            for (int x = 0; x < SIZE; x++) {
-              pixels[y * SIZE + x] = colour((x + 0.5) / SIZE, v, p);
+            double v = 1 - (y + 0.5) / size;
+            for (int x = 0; x < size; x++) {
+              pixels[y * size + x] = colour((x + 0.5) / size, v, p);
             }
           }
         });
-    return new Raster(SIZE, SIZE, pixels);
+    return new Raster(size, size, pixels);
   }
 
   private static int colour(double u, double v, double[] p) {

@@ -3,6 +3,8 @@ package holotome.view;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Vec;
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
 import holotome.core.trim.Fence;
 import java.util.BitSet;
 
@@ -80,12 +82,11 @@ public final class Picking {
 
   /**
    * The triangles of a mesh that face the viewer, lie inside an outline and are hidden by nothing:
-   * those seen in a pixel, and those too small to hold a pixel's centre whose middle lies at the
-   * depth of what is seen there.
+   * those seen in a pixel, and those too small to hold a pixel's centre whose plane, at the nearest
+   * centre, lies at the depth of what is seen there.
    *
    * @param toPixels as the buffer was drawn with
-   * @param slack how much deeper than what is seen a middle may lie, as a share of the scene's
-   *     depth
+   * @param slack how much deeper than what is seen a plane may lie, as a share of the scene's depth
    */
   public static BitSet visible(
       Mesh mesh,
@@ -95,38 +96,17 @@ public final class Picking {
       double[] outline,
       double slack) {
     BitSet out = visible(buffer, outline);
-    int[] tri = mesh.triangles();
     long[] words = new long[(mesh.triangleCount() + 63) / 64];
     double[] m = Projection.multiply(toPixels, place);
-    holotome.core.task.Parallel.range(
+    // Stretches of whole words, so that no two threads write to the same one.
+    Parallel.range(
         mesh.triangleCount(),
         1 << 14,
-        holotome.core.task.Work.unwatched(),
+        Work.unwatched(),
         (from, to) -> {
-          float[] p = mesh.xyz();
+          double[] corner = new double[9];
           for (int t = from; t < to; t++) {
-            double[] c = new double[3];
-            for (int k = 0; k < 9; k++) {
-              c[k % 3] += p[3 * tri[3 * t + k / 3] + k % 3] / 3.0;
-            }
-            double w = m[12] * c[0] + m[13] * c[1] + m[14] * c[2] + m[15];
-            if (!(w > 0)) {
-              continue;
-            }
-            double x = (m[0] * c[0] + m[1] * c[1] + m[2] * c[2] + m[3]) / w;
-            double y = (m[4] * c[0] + m[5] * c[1] + m[6] * c[2] + m[7]) / w;
-            int px = (int) Math.floor(x);
-            int py = (int) Math.floor(y);
-            if (px < 0 || py < 0 || px >= buffer.width() || py >= buffer.height()) {
-              continue;
-            }
-            long cell = buffer.cells[py * buffer.width() + px];
-            if (cell == VisibilityBuffer.EMPTY) {
-              continue;
-            }
-            double seen = VisibilityBuffer.depth(cell);
-            double z = (m[8] * c[0] + m[9] * c[1] + m[10] * c[2] + m[11]) / w;
-            if (z <= seen + slack && Fence.contains(outline, x, y) && faces(m, p, tri, t)) {
+            if (project(m, mesh, t, corner) && unhidden(corner, buffer, outline, slack)) {
               words[t >>> 6] |= 1L << t;
             }
           }
@@ -135,15 +115,52 @@ public final class Picking {
     return out;
   }
 
-  /** Whether a triangle turns its front to the viewer. */
-  private static boolean faces(double[] m, float[] p, int[] tri, int t) {
-    double[] s = new double[6];
+  /** The corners as x, y in pixels and depth; false where one lies behind the eye. */
+  private static boolean project(double[] m, Mesh mesh, int t, double[] out) {
+    float[] p = mesh.xyz();
     for (int k = 0; k < 3; k++) {
-      int v = 3 * tri[3 * t + k];
+      int v = 3 * mesh.triangles()[3 * t + k];
       double w = m[12] * p[v] + m[13] * p[v + 1] + m[14] * p[v + 2] + m[15];
-      s[2 * k] = (m[0] * p[v] + m[1] * p[v + 1] + m[2] * p[v + 2] + m[3]) / w;
-      s[2 * k + 1] = (m[4] * p[v] + m[5] * p[v + 1] + m[6] * p[v + 2] + m[7]) / w;
+      if (!(w > 0)) {
+        return false;
+      }
+      for (int i = 0; i < 3; i++) {
+        out[3 * k + i] =
+            (m[4 * i] * p[v] + m[4 * i + 1] * p[v + 1] + m[4 * i + 2] * p[v + 2] + m[4 * i + 3])
+                / w;
+      }
     }
-    return (s[2] - s[0]) * (s[5] - s[1]) - (s[4] - s[0]) * (s[3] - s[1]) < 0;
+    return true;
+  }
+
+  private static boolean unhidden(
+      double[] c, VisibilityBuffer buffer, double[] outline, double slack) {
+    double ux = c[3] - c[0];
+    double uy = c[4] - c[1];
+    double vx = c[6] - c[0];
+    double vy = c[7] - c[1];
+    double det = ux * vy - vx * uy;
+    // y runs down: what faces the viewer has a negative determinant.
+    if (!(det < 0)) {
+      return false;
+    }
+    double x = (c[0] + c[3] + c[6]) / 3;
+    double y = (c[1] + c[4] + c[7]) / 3;
+    int px = (int) Math.floor(x);
+    int py = (int) Math.floor(y);
+    if (px < 0 || py < 0 || px >= buffer.width() || py >= buffer.height()) {
+      return false;
+    }
+    long cell = buffer.cells[py * buffer.width() + px];
+    if (cell == VisibilityBuffer.EMPTY) {
+      // Within a pixel of the outline: nothing is in front there.
+      return Fence.contains(outline, x, y);
+    }
+    double dx = px + 0.5 - x;
+    double dy = py + 0.5 - y;
+    double b = (dx * vy - vx * dy) / det;
+    double a = (ux * dy - dx * uy) / det;
+    double depth = (c[2] + c[5] + c[8]) / 3 + b * (c[5] - c[2]) + a * (c[8] - c[2]);
+    return depth <= VisibilityBuffer.depth(cell) + slack && Fence.contains(outline, x, y);
   }
 }
