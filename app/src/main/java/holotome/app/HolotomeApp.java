@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -131,6 +132,8 @@ public final class HolotomeApp extends Application {
   }
 
   public static void main(String[] arguments) {
+    // Figures are written one way, whatever the machine's language; typed ones are read in any.
+    Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
     launch(HolotomeApp.class, arguments);
   }
 }

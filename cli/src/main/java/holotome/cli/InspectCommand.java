@@ -5,6 +5,8 @@ import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
 import holotome.core.mesh.Box;
 import holotome.core.mesh.Placing;
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -74,16 +76,26 @@ final class InspectCommand implements Callable<Integer> {
         (k, v) -> {
           if (!k.equals("format") && !k.equals("bounds") && !k.equals("notes")) {
             String text =
-                v instanceof Integer || v instanceof Long
-                    ? String.format("%,d", v)
-                    : String.valueOf(v);
-            System.out.printf("  %-22s %s%n", words(k), v == null ? "not closed" : text);
+                switch (v) {
+                  case Integer n -> String.format("%,d", n);
+                  case Long n -> String.format("%,d", n);
+                  case Double d -> short6(d);
+                  case null -> "not closed";
+                  default -> v.toString();
+                };
+            System.out.printf("  %-22s %s%n", words(k), text);
           }
         });
     Box b = i.bounds();
     System.out.printf(
-        "  %-22s %.6g × %.6g × %.6g units%n", "size", b.width(), b.depth(), b.height());
+        "  %-22s %s × %s × %s units%n",
+        "size", short6(b.width()), short6(b.depth()), short6(b.height()));
     loaded.notes().forEach(n -> System.out.println("  note: " + n));
+  }
+
+  /** Six digits that count, without idle zeros. */
+  private static String short6(double v) {
+    return new BigDecimal(v).round(new MathContext(6)).stripTrailingZeros().toPlainString();
   }
 
   private static String words(String camel) {

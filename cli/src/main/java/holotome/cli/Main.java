@@ -1,6 +1,7 @@
 package holotome.cli;
 
 import holotome.core.task.Failure;
+import java.util.Locale;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -22,6 +23,8 @@ import picocli.CommandLine.Command;
     })
 public final class Main {
   public static void main(String[] arguments) {
+    // Figures read the same everywhere; a Log or a script may be waiting for them.
+    Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
     System.exit(run(arguments));
   }
 

@@ -1,0 +1,275 @@
+package holotome.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import holotome.core.io.MeshReader;
+import holotome.core.io.MeshWriter;
+import holotome.core.io.Pictures;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Raster;
+import holotome.core.mesh.Similarity;
+import holotome.core.spatial.SurfaceDistance;
+import holotome.core.task.Work;
+import holotome.demo.BollardScan;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Locale;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The command line as a user or a script meets it: what is printed, exit codes, files. */
+class CommandsTest {
+  @TempDir private Path dir;
+
+  private final PrintStream out = System.out;
+  private final PrintStream err = System.err;
+  private ByteArrayOutputStream printed;
+  private ByteArrayOutputStream said;
+
+  @BeforeEach
+  void listen() {
+    Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
+    printed = new ByteArrayOutputStream();
+    said = new ByteArrayOutputStream();
+    System.setOut(new PrintStream(printed, true, StandardCharsets.UTF_8));
+    System.setErr(new PrintStream(said, true, StandardCharsets.UTF_8));
+  }
+
+  @AfterEach
+  void stopListening() {
+    System.setOut(out);
+    System.setErr(err);
+  }
+
+  private int run(Object... words) {
+    printed.reset();
+    said.reset();
+    return Main.run(Arrays.stream(words).map(String::valueOf).toArray(String[]::new));
+  }
+
+  private String printed() {
+    return printed.toString(StandardCharsets.UTF_8);
+  }
+
+  private JsonNode json() throws IOException {
+    return new ObjectMapper().readTree(printed());
+  }
+
+  private void assertOneLine(String... parts) {
+    String text = said.toString(StandardCharsets.UTF_8);
+    assertThat(text.lines()).hasSize(1);
+    assertThat(text).startsWith("holotome: ").contains(parts);
+  }
+
+  private Path tetrahedron() {
+    float[] xyz = {0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1};
+    Path file = dir.resolve("t.ply");
+    MeshWriter.write(
+        file,
+        new Mesh(xyz, new int[] {0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3}),
+        Similarity.IDENTITY,
+        Work.unwatched());
+    return file;
+  }
+
+  private static Path example(String name) {
+    return Path.of(System.getProperty("holotome.datasets")).resolve("../../docs/examples/" + name);
+  }
+
+  @Test
+  void inspectGivesEveryFigureOfATetrahedron() throws IOException {
+    assertThat(run("inspect", tetrahedron(), "--json")).isZero();
+    JsonNode j = json();
+    assertThat(j.get("triangles").asInt()).isEqualTo(4);
+    assertThat(j.get("vertices").asInt()).isEqualTo(4);
+    assertThat(j.get("volume").asDouble()).isCloseTo(1 / 6.0, within(1e-7));
+    assertThat(j.get("area").asDouble()).isCloseTo(1.5 + Math.sqrt(3) / 2, within(1e-6));
+    assertThat(j.get("closed").asBoolean()).isTrue();
+    assertThat(j.get("eulerCharacteristic").asInt()).isEqualTo(2);
+    assertThat(j.at("/bounds/max/2").asDouble()).isEqualTo(1);
+    for (String key :
+        new String[] {
+          "unit",
+          "boundaryLoops",
+          "nonManifoldEdges",
+          "nonManifoldVertices",
+          "degenerateTriangles",
+          "duplicateTriangles",
+          "duplicateVertices",
+          "unreferencedVertices",
+          "islands",
+          "consistentlyOriented",
+          "selfIntersections",
+          "hasColour",
+          "hasUv"
+        }) {
+      assertThat(j.has(key)).as(key).isTrue();
+    }
+    assertThat(run("inspect", tetrahedron())).isZero();
+    assertThat(printed()).contains("boundary loops").contains("1 × 1 × 1 units");
+  }
+
+  @Test
+  void compareMeasuresBothWays() throws IOException {
+    Path a = tetrahedron();
+    Path b = dir.resolve("moved.obj");
+    Mesh m = MeshReader.read(a, Work.unwatched()).mesh();
+    MeshWriter.write(b, m, Similarity.translation(new double[] {10, 0, 0}), Work.unwatched());
+    assertThat(run("compare", a, b, "--json")).isZero();
+    for (String way : new String[] {"aToB", "bToA", "both"}) {
+      JsonNode d = json().get(way);
+      assertThat(d.get("rms").asDouble()).isBetween(9.0, 10.2);
+      assertThat(d.get("max").asDouble()).isGreaterThanOrEqualTo(d.get("p95").asDouble());
+      assertThat(d.get("mean").asDouble()).isLessThanOrEqualTo(d.get("rms").asDouble());
+    }
+    assertThat(json().get("diagonal").asDouble()).isCloseTo(Math.sqrt(3), within(1e-6));
+    assertThat(run("compare", a, a)).isZero();
+    assertThat(printed()).contains("A to B").contains("both");
+  }
+
+  @Test
+  void stepsDescribesEveryStepWithItsParameters() throws IOException {
+    assertThat(run("steps", "--json")).isZero();
+    JsonNode steps = json().get("steps");
+    assertThat(steps.size()).isEqualTo(15);
+    for (JsonNode s : steps) {
+      assertThat(s.get("help").asText()).isNotBlank();
+      for (JsonNode p : s.get("parameters")) {
+        assertThat(p.get("help").asText()).as("%s", s.get("do")).isNotBlank();
+      }
+    }
+    assertThat(run("steps")).isZero();
+    for (JsonNode s : steps) {
+      assertThat(printed()).contains(s.get("do").asText());
+    }
+  }
+
+  @Test
+  void pictureShowsTheMeshOnGrey() throws IOException {
+    Path png = dir.resolve("p.png");
+    for (String look : new String[] {"clay", "wire", "facing"}) {
+      assertThat(run("picture", tetrahedron(), "--out", png, "--look", look, "--size", "200x100"))
+          .isZero();
+      Raster r = Pictures.read(png);
+      assertThat(r.width()).isEqualTo(200);
+      assertThat(r.height()).isEqualTo(100);
+      int middle = r.pixels()[55 * 200 + 100];
+      int corner = r.pixels()[0];
+      assertThat(corner & 255).isEqualTo(corner >> 8 & 255);
+      assertThat(middle).isNotEqualTo(corner);
+    }
+    assertThat(run("picture", tetrahedron(), "--out", png, "--look", "xray")).isEqualTo(2);
+    assertOneLine("xray");
+    assertThat(run("picture", tetrahedron(), "--out", png, "--size", "huge")).isEqualTo(2);
+    assertOneLine("huge");
+  }
+
+  /** The whole job by a Log, held against the truth of the made-up scan. */
+  @Test
+  void theExampleLogMakesTheAssetThatTheTruthAsksFor() throws IOException {
+    Path scan = dir.resolve("quay.ply");
+    assertThat(run("demo-scan", "bollard", "--out", scan, "--triangles", 250_000)).isZero();
+    byte[] before = Files.readAllBytes(scan);
+    assertThat(run("replay", example("bollard.json"), scan, "--out", dir, "--json"))
+        .as(said.toString(StandardCharsets.UTF_8))
+        .isZero();
+    JsonNode j = json();
+    JsonNode bounds = j.get("bounds");
+    assertThat(bounds.at("/max/2").asDouble()).isCloseTo(0.640, within(0.0064));
+    assertThat(bounds.at("/min/2").asDouble()).isCloseTo(0, within(1e-4));
+    assertThat(j.get("trueSize").asBoolean()).isTrue();
+    assertThat(dir.resolve("bollard.glb")).exists();
+    assertThat(Files.readAllBytes(scan)).isEqualTo(before);
+
+    // The Cast once more as PLY, in metres, beside the true surface.
+    Path log = dir.resolve("ply.json");
+    Files.writeString(
+        log,
+        Files.readString(example("bollard.json"))
+            .replace("\"for\": \"engine\"", "\"for\": \"engine\", \"format\": \"ply\""));
+    assertThat(run("replay", log, scan, "--out", dir)).isZero();
+    assertThat(printed()).contains("ship.write").contains("done");
+    Mesh cast = MeshReader.read(dir.resolve("bollard.ply"), Work.unwatched()).mesh();
+    assertThat(cast.triangleCount()).isEqualTo(20_000);
+    Mesh truth = BollardScan.trueSubject(0.003);
+    // The job leaves the turn about the upright axis open: the best of all turns is compared.
+    double best = Double.POSITIVE_INFINITY;
+    for (int degree = 0; degree < 360; degree += 3) {
+      Similarity turn = Similarity.turning(new double[] {0, 0, 1}, Math.toRadians(degree));
+      Mesh turned = truth.withPositions(holotome.core.mesh.Placing.apply(truth.xyz(), turn));
+      best = Math.min(best, SurfaceDistance.of(turned, cast, 4000, Work.unwatched()).rms());
+    }
+    assertThat(best).isLessThan(0.0015);
+  }
+
+  @Test
+  void sameLogSameBytes() throws IOException {
+    Path scan = dir.resolve("quay.ply");
+    run("demo-scan", "bollard", "--out", scan, "--triangles", 60_000);
+    Path log = dir.resolve("log.json");
+    Files.writeString(
+        log,
+        Files.readString(example("bollard.json")).replace("2048", "256").replace("20000", "3000"));
+    assertThat(run("replay", log, scan, "--out", dir.resolve("a"))).isZero();
+    holotome.core.task.Parallel.limitThreads(1);
+    try {
+      assertThat(run("replay", log, scan, "--out", dir.resolve("b"))).isZero();
+    } finally {
+      holotome.core.task.Parallel.limitThreads(64);
+    }
+    assertThat(dir.resolve("a/bollard.glb")).hasSameBinaryContentAs(dir.resolve("b/bollard.glb"));
+  }
+
+  @Test
+  void wrongUsageIsCodeTwo() {
+    assertThat(run("inspect")).isEqualTo(2);
+    assertOneLine("FILE");
+    assertThat(run("paint", "x")).isEqualTo(2);
+    assertThat(run("demo-scan", "lighthouse", "--out", dir.resolve("x.ply"))).isEqualTo(2);
+    assertOneLine("lighthouse");
+    assertThat(run("--help")).isZero();
+    assertThat(printed()).contains("replay");
+  }
+
+  @Test
+  void badInputIsCodeThree() throws IOException {
+    assertThat(run("inspect", dir.resolve("gone.ply"))).isEqualTo(3);
+    assertOneLine("gone.ply");
+    assertThat(run("inspect", dir)).isEqualTo(3);
+    assertOneLine("directory");
+    Path bad = dir.resolve("bad.ply");
+    Files.write(bad, Arrays.copyOf(Files.readAllBytes(tetrahedron()), 200));
+    assertThat(run("inspect", bad)).isEqualTo(3);
+    assertOneLine("bad.ply");
+    Path log =
+        Files.writeString(dir.resolve("log.json"), "{ \"holotome\": 1, \"entries\": [ {} ] }");
+    assertThat(run("replay", log, tetrahedron(), "--out", dir.resolve("o"))).isEqualTo(3);
+    assertOneLine("log.json", "entry 1");
+    assertThat(dir.resolve("o")).doesNotExist();
+  }
+
+  @Test
+  void aStepThatCannotIsCodeFourAndLeavesNoFile() throws IOException {
+    Path log =
+        Files.writeString(
+            dir.resolve("log.json"),
+            "{ \"holotome\": 1, \"entries\": [ { \"do\": \"unwrap.charts\", \"size\": 512 } ] }");
+    Path o = dir.resolve("o");
+    assertThat(run("replay", log, tetrahedron(), "--out", o)).isEqualTo(4);
+    assertOneLine("unwrap.charts", "reduce.decimate");
+    assertThat(o).doesNotExist();
+    Path file = Files.writeString(dir.resolve("file"), "not a directory");
+    assertThat(run("replay", log, tetrahedron(), "--out", file)).isEqualTo(4);
+    assertOneLine("not a directory");
+  }
+}
