@@ -34,8 +34,7 @@ public final class HolotomeApp extends Application {
     loadFonts();
     Home home = Home.ofUser();
     desk = new Desk(home);
-    Scene scene = new Scene(desk, 1280, 800);
-    scene.getStylesheets().add(HolotomeApp.class.getResource("film.css").toExternalForm());
+    Scene scene = scene(desk, 1280, 800);
     window.setTitle("Holotome");
     window.setMinWidth(1024);
     window.setMinHeight(700);
@@ -51,6 +50,13 @@ public final class HolotomeApp extends Application {
     if (picture != null) {
       pictureWhenReady(Path.of(picture), given.isEmpty());
     }
+  }
+
+  /** A scene of the desk in the application's look. */
+  static Scene scene(Desk desk, double width, double height) {
+    Scene scene = new Scene(desk, width, height);
+    scene.getStylesheets().add(HolotomeApp.class.getResource("film.css").toExternalForm());
+    return scene;
   }
 
   /** Loads the fonts that ship with the application. */

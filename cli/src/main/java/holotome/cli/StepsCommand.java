@@ -38,11 +38,15 @@ final class StepsCommand implements Callable<Integer> {
       for (StepKind.Field f : k.fields()) {
         String preset =
             f.preset().isEmpty()
-                ? (f.optional() ? " (may be left out)" : " (needed)")
+                ? (!f.oneOf().isEmpty()
+                    ? " (one of these)"
+                    : f.optional() ? " (may be left out)" : " (needed)")
                 : " (else " + f.preset() + ")";
+        String with = f.when().isEmpty() ? "" : ", with " + f.when();
         String unit = f.unit().isEmpty() ? "" : ", " + f.unit();
         System.out.printf(
-            "    %-14s %s%s%s%n    %-14s %s%n", f.name(), f.type(), unit, preset, "", f.help());
+            "    %-14s %s%s%s%s%n    %-14s %s%n",
+            f.name(), f.type(), unit, preset, with, "", f.help());
       }
     }
     return 0;
@@ -58,6 +62,8 @@ final class StepsCommand implements Callable<Integer> {
     m.put("max", Console.finite(f.max()));
     m.put("preset", f.preset());
     m.put("optional", f.optional());
+    m.put("when", f.when());
+    m.put("oneOf", f.oneOf());
     return m;
   }
 }

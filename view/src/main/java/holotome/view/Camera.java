@@ -1,6 +1,7 @@
 package holotome.view;
 
 import holotome.core.mesh.Box;
+import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Vec;
 import org.joml.Matrix4d;
 
@@ -123,6 +124,14 @@ public record Camera(
   public Camera closer(double factor, double[] point) {
     double[] t = Vec.add(point, Vec.mul(Vec.sub(target, point), factor));
     return new Camera(t, distance * factor, yaw, pitch, perspective);
+  }
+
+  /**
+   * Follows the work when its place changes: looks at the same part of it, as large as before, from
+   * the same side of the room, so that a turn is seen as one.
+   */
+  public Camera following(Similarity change) {
+    return new Camera(change.apply(target), distance * change.scale(), yaw, pitch, perspective);
   }
 
   public Camera withPerspective(boolean on) {

@@ -10,6 +10,9 @@ import java.util.BitSet;
 
 /** What lies under pixels: from the very buffer that was drawn. */
 public final class Picking {
+  private static final int OPEN = -1;
+  private static final int HIDDEN = -2;
+
   private Picking() {}
 
   /**
@@ -81,9 +84,9 @@ public final class Picking {
   }
 
   /**
-   * The triangles of a mesh that face the viewer, lie inside an outline and are hidden by nothing:
-   * those seen in a pixel, and those too small to hold a pixel's centre whose plane, at the nearest
-   * centre, lies at the depth of what is seen there.
+   * The triangles of a mesh that lie inside an outline and are hidden by nothing: those seen in a
+   * pixel, and those too small to hold a pixel's centre whose plane, at the nearest centre, lies at
+   * the depth of what is seen there and shows the same side, front or back.
    *
    * @param toPixels as the buffer was drawn with
    * @param slack how much deeper than what is seen a plane may lie, as a share of the scene's depth
@@ -105,8 +108,15 @@ public final class Picking {
         Work.unwatched(),
         (from, to) -> {
           double[] corner = new double[9];
+          double[] seen = new double[9];
           for (int t = from; t < to; t++) {
-            if (project(m, mesh, t, corner) && unhidden(corner, buffer, outline, slack)) {
+            if (!project(m, mesh, t, corner)) {
+              continue;
+            }
+            int over = unhidden(corner, buffer, outline, slack);
+            if (over == OPEN
+                ? turn(corner) < 0
+                : over >= 0 && project(m, mesh, over, seen) && turn(corner) * turn(seen) > 0) {
               words[t >>> 6] |= 1L << t;
             }
           }
@@ -133,34 +143,45 @@ public final class Picking {
     return true;
   }
 
-  private static boolean unhidden(
-      double[] c, VisibilityBuffer buffer, double[] outline, double slack) {
+  /** Below zero where corners run so that the front is seen: y runs down. */
+  private static double turn(double[] c) {
+    return (c[3] - c[0]) * (c[7] - c[1]) - (c[6] - c[0]) * (c[4] - c[1]);
+  }
+
+  /**
+   * The triangle seen at the pixel of a triangle's middle if that is no nearer; OPEN where nothing
+   * is seen there, HIDDEN where it is nearer or the middle lies outside the outline.
+   */
+  private static int unhidden(double[] c, VisibilityBuffer buffer, double[] outline, double slack) {
     double ux = c[3] - c[0];
     double uy = c[4] - c[1];
     double vx = c[6] - c[0];
     double vy = c[7] - c[1];
     double det = ux * vy - vx * uy;
-    // y runs down: what faces the viewer has a negative determinant.
-    if (!(det < 0)) {
-      return false;
+    if (det == 0) {
+      return HIDDEN;
     }
     double x = (c[0] + c[3] + c[6]) / 3;
     double y = (c[1] + c[4] + c[7]) / 3;
     int px = (int) Math.floor(x);
     int py = (int) Math.floor(y);
-    if (px < 0 || py < 0 || px >= buffer.width() || py >= buffer.height()) {
-      return false;
+    if (px < 0
+        || py < 0
+        || px >= buffer.width()
+        || py >= buffer.height()
+        || !Fence.contains(outline, x, y)) {
+      return HIDDEN;
     }
     long cell = buffer.cells[py * buffer.width() + px];
     if (cell == VisibilityBuffer.EMPTY) {
       // Within a pixel of the outline: nothing is in front there.
-      return Fence.contains(outline, x, y);
+      return OPEN;
     }
     double dx = px + 0.5 - x;
     double dy = py + 0.5 - y;
     double b = (dx * vy - vx * dy) / det;
     double a = (ux * dy - dx * uy) / det;
     double depth = (c[2] + c[5] + c[8]) / 3 + b * (c[5] - c[2]) + a * (c[8] - c[2]);
-    return depth <= VisibilityBuffer.depth(cell) + slack && Fence.contains(outline, x, y);
+    return depth <= VisibilityBuffer.depth(cell) + slack ? (int) cell : HIDDEN;
   }
 }

@@ -5,15 +5,27 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Stream;
 
 /** Where the program keeps its own files: recent files, unsaved work, generated scans, states. */
 public final class Home {
   private static final int MOST_RECENT = 8;
-  private final Path root;
+  private static final int MOST_UNSAVED = 20;
+  private static final String UNSAVED = ".holotome";
 
+  private final Path root;
+  private final Path output;
+
+  /** Everything in one directory, written assets under "out". */
   public Home(Path root) {
+    this(root, root.resolve("out"));
+  }
+
+  private Home(Path root, Path output) {
     this.root = root;
+    this.output = output;
   }
 
   /** The user's cache directory, or what the property holotome.home says. */
@@ -27,7 +39,7 @@ public final class Home {
         cache != null && !cache.isBlank()
             ? Path.of(cache)
             : Path.of(System.getProperty("user.home"), ".cache");
-    return new Home(base.resolve("holotome"));
+    return new Home(base.resolve("holotome"), Path.of(System.getProperty("user.home"), "Holotome"));
   }
 
   public Path states() {
@@ -38,13 +50,42 @@ public final class Home {
     return root.resolve("demo").resolve("quay-bollard-" + triangles + ".ply");
   }
 
-  public Path output() {
-    return root.resolve("out");
+  /** Where files of work on this scan are written while no project says otherwise. */
+  public Path output(Path scan) {
+    String name = scan.getFileName().toString();
+    int dot = name.lastIndexOf('.');
+    return output.resolve(dot > 0 ? name.substring(0, dot) : name);
   }
 
-  /** The autosaved project; there while work is not saved elsewhere. */
-  public Path recovery() {
-    return root.resolve("unsaved.holotome");
+  /** A fresh place for autosaving work on a scan that is not saved elsewhere. */
+  public Path freshRecovery() {
+    Path file;
+    long stamp = System.currentTimeMillis();
+    do {
+      file = unsavedDirectory().resolve(stamp++ + UNSAVED);
+    } while (Files.exists(file));
+    return file;
+  }
+
+  public boolean isRecovery(Path file) {
+    return file.toAbsolutePath().startsWith(unsavedDirectory().toAbsolutePath());
+  }
+
+  /** Autosaved work that was not saved elsewhere, newest first. */
+  public List<Path> unsaved() {
+    try (Stream<Path> files = Files.list(unsavedDirectory())) {
+      return files
+          .filter(p -> p.toString().endsWith(UNSAVED))
+          .sorted(Comparator.reverseOrder())
+          .limit(MOST_UNSAVED)
+          .toList();
+    } catch (IOException e) {
+      return List.of();
+    }
+  }
+
+  private Path unsavedDirectory() {
+    return root.resolve("unsaved");
   }
 
   public List<Path> recent() {

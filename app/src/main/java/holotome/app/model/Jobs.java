@@ -5,6 +5,7 @@ import holotome.core.task.Work;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.application.Platform;
 
 /**
@@ -15,6 +16,7 @@ import javafx.application.Platform;
 public final class Jobs {
   private final ExecutorService main = executor("holotome-job");
   private final ExecutorService quiet = executor("holotome-quiet");
+  private final ExecutorService fetching = executor("holotome-fetch");
   private final Consumer<Failure> onFailure;
   private Work running;
   private String title = "";
@@ -121,6 +123,20 @@ public final class Jobs {
         });
   }
 
+  /** Reads something in the background that is needed soon, beside whatever else runs. */
+  public <T> void fetch(Supplier<T> what, Consumer<T> done) {
+    fetching.execute(
+        () -> {
+          try {
+            T result = what.get();
+            Platform.runLater(() -> done.accept(result));
+          } catch (RuntimeException | Error e) {
+            Failure f = Failure.of(e);
+            Platform.runLater(() -> onFailure.accept(f));
+          }
+        });
+  }
+
   public void stopQuiet() {
     if (quietRunning != null) {
       quietRunning.cancel();
@@ -137,5 +153,6 @@ public final class Jobs {
     stopQuiet();
     main.shutdownNow();
     quiet.shutdownNow();
+    fetching.shutdownNow();
   }
 }

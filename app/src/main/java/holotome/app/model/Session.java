@@ -20,6 +20,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Deque;
 import java.util.List;
+import java.util.function.Consumer;
 
 /**
  * The work at hand: the Log with its states, undo and redo, what is selected, what was measured,
@@ -31,12 +32,15 @@ public final class Session {
   private final Home home;
   private final Checkpoints checkpoints;
   private final List<Runnable> listeners = new ArrayList<>();
+  private final List<Runnable> openers = new ArrayList<>();
   private final Deque<History> undo = new ArrayDeque<>();
   private final Deque<History> redo = new ArrayDeque<>();
   private History history;
   private Loaded loaded;
   private Path source;
   private Path project;
+  private Path recovery;
+  private Path output;
   private boolean unsaved;
   private String savedAt = "";
   private Stage stage = Stage.INTAKE;
@@ -56,6 +60,11 @@ public final class Session {
 
   public void onChange(Runnable listener) {
     listeners.add(listener);
+  }
+
+  /** Called when another scan is opened, before anything is told of the change. */
+  public void onOpen(Runnable listener) {
+    openers.add(listener);
   }
 
   public void changed() {
@@ -118,11 +127,24 @@ public final class Session {
   /** Looks back at the state after so many entries; -1 ends looking back. */
   public void lookBackAt(int entries) {
     int next = history == null || entries >= history.size() ? -1 : Math.max(-1, entries);
-    if (next != lookBack) {
-      lookBack = next;
-      shownState = next < 0 ? null : history.stateAfter(next);
-      changed();
+    if (next == lookBack) {
+      return;
     }
+    lookBack = next;
+    History of = history;
+    if (next < 0 || of.isAtHand(next)) {
+      shownState = next < 0 ? null : of.stateAfter(next);
+    } else {
+      jobs.fetch(
+          () -> of.stateAfter(next),
+          state -> {
+            if (lookBack == next && history == of) {
+              shownState = state;
+              changed();
+            }
+          });
+    }
+    changed();
   }
 
   public int lookBack() {
@@ -219,7 +241,7 @@ public final class Session {
           Loaded mesh = MeshReader.read(scan, work.part(isProject ? 0.2 : 0.6, "Reading"));
           History h = History.of(Workpiece.of(mesh.mesh(), mesh.frame()), checkpoints);
           if (isProject) {
-            h = h.replay(log.entries(), new Run(work.part(0.6, "Replaying"), home.output()));
+            h = h.replay(log.entries(), new Run(work.part(0.6, "Replaying"), home.output(scan)));
           }
           return new OpenedFile(file, scan, new Opened(mesh, h), isProject);
         },
@@ -238,10 +260,13 @@ public final class Session {
   }
 
   private void opened(OpenedFile o) {
+    openers.forEach(Runnable::run);
     loaded = o.opened.loaded;
     history = o.opened.history;
     source = o.scan;
-    boolean recovered = o.file.equals(home.recovery());
+    boolean recovered = home.isRecovery(o.file);
+    recovery = recovered ? o.file : home.freshRecovery();
+    output = null;
     project = o.isProject && !recovered ? o.file : null;
     undo.clear();
     redo.clear();
@@ -251,7 +276,10 @@ public final class Session {
     reopened = -1;
     unsaved = recovered;
     failure = null;
-    message = loaded.notes().isEmpty() ? "" : String.join("; ", loaded.notes());
+    message = String.join("; ", loaded.notes());
+    if (message.isEmpty() && !recovered && !home.unsaved().isEmpty()) {
+      message = "Earlier work was not saved; it is kept, find \"unsaved\" with Ctrl Space";
+    }
     if (!recovered) {
       try {
         home.addRecent(o.isProject ? o.file : o.scan);
@@ -299,7 +327,7 @@ public final class Session {
       return;
     }
     History from = history;
-    Path out = project == null ? home.output() : project.toAbsolutePath().getParent();
+    Path out = output();
     jobs.run(title, work -> change.make(from, new Run(work, out)), this::accept);
     changed();
   }
@@ -340,16 +368,49 @@ public final class Session {
 
   public void undo() {
     if (canUndo()) {
-      redo.push(history);
-      settle(undo.pop());
+      step(undo, redo, "Undoing");
     }
   }
 
   public void redo() {
     if (canRedo()) {
-      undo.push(history);
-      settle(redo.pop());
+      step(redo, undo, "Redoing");
     }
+  }
+
+  private void step(Deque<History> from, Deque<History> to, String title) {
+    History next = from.peek();
+    Consumer<History> take =
+        h -> {
+          from.pop();
+          to.push(history);
+          settle(h);
+        };
+    if (next.isAtHand(next.size())) {
+      take.accept(next);
+      return;
+    }
+    jobs.run(
+        title,
+        work -> {
+          next.current();
+          return next;
+        },
+        take);
+    changed();
+  }
+
+  /** Where written files go: beside the project, or where the user said, or the usual place. */
+  public Path output() {
+    if (output != null) {
+      return output;
+    }
+    return project != null ? project.toAbsolutePath().getParent() : home.output(source);
+  }
+
+  public void setOutput(Path directory) {
+    output = directory;
+    changed();
   }
 
   // --- keeping -------------------------------------------------------------------------------
@@ -365,7 +426,7 @@ public final class Session {
       if (project != null) {
         saveTo(project);
       } else {
-        logFile().write(home.recovery());
+        logFile().write(recovery);
         savedAt = "kept " + now();
       }
     } catch (Failure f) {
@@ -388,7 +449,7 @@ public final class Session {
     try {
       saveTo(file);
       project = file;
-      Files.deleteIfExists(home.recovery());
+      Files.deleteIfExists(recovery);
       home.addRecent(file);
       message = "Saved " + file.getFileName();
       failure = null;
@@ -400,14 +461,10 @@ public final class Session {
     changed();
   }
 
-  /** Whether work from an earlier run was left unsaved. */
-  public boolean hasRecovery() {
-    return Files.isRegularFile(home.recovery());
-  }
-
-  public void discardRecovery() {
+  /** Throws autosaved work of an earlier run away. */
+  public void discard(Path unsavedWork) {
     try {
-      Files.deleteIfExists(home.recovery());
+      Files.deleteIfExists(unsavedWork);
     } catch (java.io.IOException e) {
       failure = Failure.of(e);
     }

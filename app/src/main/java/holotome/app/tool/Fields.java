@@ -23,10 +23,73 @@ final class Fields {
   private final Map<String, Supplier<Object>> readers = new LinkedHashMap<>();
   private final Map<String, Node> nodes = new LinkedHashMap<>();
   private final Map<String, Region> rows = new LinkedHashMap<>();
-  private final Runnable edited;
+  private final Map<String, StepKind.Field> described = new LinkedHashMap<>();
+  private final Runnable listener;
+  private boolean writing;
 
   Fields(Runnable edited) {
-    this.edited = edited;
+    this.listener = edited;
+  }
+
+  private void edited(String name) {
+    if (writing) {
+      return;
+    }
+    excludeOthers(name);
+    showWhatApplies();
+    listener.run();
+  }
+
+  /** Of parameters that exclude each other, what was just filled in empties the others. */
+  private void excludeOthers(String name) {
+    StepKind.Field f = described.get(name);
+    if (f == null || f.oneOf().isEmpty() || readers.get(name).get() == null) {
+      return;
+    }
+    described.forEach(
+        (other, g) -> {
+          if (!other.equals(name) && g.oneOf().equals(f.oneOf())) {
+            write(other, "");
+          }
+        });
+  }
+
+  private void showWhatApplies() {
+    described.forEach((name, f) -> show(name, applies(f)));
+  }
+
+  private boolean applies(StepKind.Field f) {
+    int eq = f.when().indexOf('=');
+    if (eq < 0) {
+      return true;
+    }
+    Object now = readers.get(f.when().substring(0, eq)).get();
+    return f.when().substring(eq + 1).equals(String.valueOf(now));
+  }
+
+  /** Puts a value into a field without telling anyone. */
+  private void write(String name, String text) {
+    writing = true;
+    switch (nodes.get(name)) {
+      case TextField t -> t.setText(text);
+      case ChoiceBox<?> c -> {
+        int at = described.get(name).choices().indexOf(text);
+        c.getSelectionModel()
+            .select(at + c.getItems().size() - described.get(name).choices().size());
+      }
+      default -> throw new IllegalArgumentException(name);
+    }
+    writing = false;
+  }
+
+  /** Fills a field in as if typed, and whatever it goes with. */
+  void fill(String name, String text) {
+    String when = described.get(name).when();
+    if (!when.isEmpty()) {
+      write(when.substring(0, when.indexOf('=')), when.substring(when.indexOf('=') + 1));
+    }
+    write(name, text);
+    edited(name);
   }
 
   VBox box() {
@@ -39,7 +102,8 @@ final class Fields {
     readers.forEach(
         (name, reader) -> {
           Object v = reader.get();
-          if (v != null) {
+          boolean idle = described.containsKey(name) && !applies(described.get(name));
+          if (v != null && !idle) {
             out.put(name, v);
           }
         });
@@ -49,18 +113,25 @@ final class Fields {
   /** Adds a parameter of a step; {@code value} is its present value, or null for the preset. */
   void add(StepKind.Field f, Object value) {
     Object v = value != null ? value : f.preset().isEmpty() ? null : f.preset();
+    described.put(f.name(), f);
     String label = words(f.name());
-    if (!f.choices().isEmpty()) {
+    if (f.isList() && !f.choices().isEmpty()) {
+      addSeveral(f, label, v);
+    } else if (!f.choices().isEmpty()) {
       addChoice(f.name(), label, f.help(), f.choices(), v);
     } else if (f.type().equals("true | false")) {
       CheckBox c = new CheckBox(label);
       c.setSelected("true".equals(String.valueOf(v)));
-      c.setOnAction(e -> edited.run());
+      c.setOnAction(e -> edited(f.name()));
       put(f.name(), c, c, () -> c.isSelected(), f.help());
     } else {
       String unit = f.unit();
-      addText(f.name(), label, f.help(), v == null ? "" : text(v, f, unit), unit);
+      TextField t = addText(f.name(), label, f.help(), v == null ? "" : text(v, f, unit), unit);
+      if (f.optional() && f.oneOf().isEmpty()) {
+        t.setPromptText("as found");
+      }
     }
+    showWhatApplies();
   }
 
   private static String text(Object v, StepKind.Field f, String unit) {
@@ -77,6 +148,37 @@ final class Fields {
         : v.toString();
   }
 
+  /** Boxes to tick, for any of several choices. */
+  private void addSeveral(StepKind.Field f, String label, Object value) {
+    java.util.List<?> taken =
+        value instanceof java.util.List<?> l
+            ? l
+            : java.util.List.of(String.valueOf(value).split("\\s*,\\s*"));
+    HBox boxes = new HBox(12);
+    boxes.setAlignment(Pos.CENTER_RIGHT);
+    for (String choice : f.choices()) {
+      CheckBox c = new CheckBox(words(choice));
+      c.setId("field-" + f.name() + "-" + choice);
+      c.setSelected(taken.contains(choice));
+      c.setOnAction(e -> edited(f.name()));
+      boxes.getChildren().add(c);
+    }
+    put(
+        f.name(),
+        boxes,
+        row(label, boxes),
+        () -> {
+          java.util.List<String> chosen = new java.util.ArrayList<>();
+          for (int i = 0; i < f.choices().size(); i++) {
+            if (((CheckBox) boxes.getChildren().get(i)).isSelected()) {
+              chosen.add(f.choices().get(i));
+            }
+          }
+          return chosen;
+        },
+        f.help());
+  }
+
   private void addChoice(
       String name, String label, String help, java.util.List<String> choices, Object value) {
     ChoiceBox<String> c = new ChoiceBox<>();
@@ -88,7 +190,7 @@ final class Fields {
       c.getItems().addFirst("as usual");
     }
     c.getSelectionModel().select(at);
-    c.setOnAction(e -> edited.run());
+    c.setOnAction(e -> edited(name));
     put(
         name,
         c,
@@ -103,7 +205,7 @@ final class Fields {
   TextField addText(String name, String label, String help, String value, String unit) {
     TextField t = new TextField(value);
     t.setPrefColumnCount(9);
-    t.textProperty().addListener((o, was, is) -> edited.run());
+    t.textProperty().addListener((o, was, is) -> edited(name));
     Node field = t;
     if (!unit.isEmpty()) {
       Label u = new Label(unit);

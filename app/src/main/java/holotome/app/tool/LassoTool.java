@@ -4,7 +4,6 @@ import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.log.History;
 import holotome.core.step.Step;
-import holotome.core.task.Failure;
 import holotome.core.trim.CutSelection;
 import holotome.core.trim.Fence;
 import holotome.core.trim.StoredSelection;
@@ -63,13 +62,15 @@ public final class LassoTool extends Tool {
   }
 
   @Override
+  public String missing() {
+    return session.selection() == null && loaded == null ? "Draw a loop to select" : null;
+  }
+
+  @Override
   public Step step() {
     BitSet s = session.selection();
     if (s == null) {
-      if (loaded != null) {
-        return new CutSelection(loaded.fence(), loaded.stored(), then);
-      }
-      throw Failure.usage("Nothing is selected yet");
+      return new CutSelection(loaded.fence(), loaded.stored(), then);
     }
     if (onlyFence != null) {
       return new CutSelection(onlyFence, null, then);

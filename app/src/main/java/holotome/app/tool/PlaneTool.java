@@ -165,10 +165,12 @@ public final class PlaneTool extends Tool {
   }
 
   @Override
+  public String missing() {
+    return point == null ? "Open a scan to place the plane" : null;
+  }
+
+  @Override
   public Step step() {
-    if (point == null) {
-      throw Failure.usage("No plane is placed yet");
-    }
     return new PlaneCut(point, keep(), close);
   }
 

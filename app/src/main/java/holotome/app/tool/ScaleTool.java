@@ -107,13 +107,17 @@ public final class ScaleTool extends Tool {
   }
 
   @Override
-  public Step step() {
+  public String missing() {
     if (from == null || to == null) {
-      throw Failure.usage("Pick both ends of a known length in the view");
+      return from == null
+          ? "Pick one end of a known length in the view"
+          : "Pick the other end in the view";
     }
-    if (is.isBlank()) {
-      throw Failure.usage("Type the true length, such as 500 mm");
-    }
+    return is.isBlank() ? "Type the true length, such as 500 mm" : null;
+  }
+
+  @Override
+  public Step step() {
     Length l = Length.parse(is, Length.Unit.MM);
     Scale scale = new Scale(List.of(new KnownLength(from, to, l)));
     Box b = session.current().frame().workBounds(session.current().current());
@@ -239,21 +243,9 @@ public final class ScaleTool extends Tool {
       g.setTextBaseline(VPos.CENTER);
       g.fillText(text, x, y);
     }
-    mark(g, a);
-    mark(g, b);
+    Marks.ring(g, a);
+    Marks.ring(g, b);
     loupe(view, g);
-  }
-
-  private static void mark(GraphicsContext g, double[] p) {
-    if (p == null) {
-      return;
-    }
-    g.setStroke(Color.web("#F6F4EF"));
-    g.setLineWidth(4);
-    g.strokeOval(p[0] - 5, p[1] - 5, 10, 10);
-    g.setStroke(Color.web("#1F7A6D"));
-    g.setLineWidth(2);
-    g.strokeOval(p[0] - 5, p[1] - 5, 10, 10);
   }
 
   /** Shows the pixels around the pointer enlarged, with the very pixel that would be picked. */

@@ -8,13 +8,16 @@ import holotome.core.step.StepKind;
 import holotome.core.step.Workpiece;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.MouseEvent;
 
 /** A tool whose Sheet is made from the description of its step alone. */
-public final class StepTool extends Tool {
+public class StepTool extends Tool {
   private final StepKind kind;
   private final Stage stage;
   private final boolean quick;
@@ -85,11 +88,59 @@ public final class StepTool extends Tool {
     return kind.create(fields == null ? values : fields.values());
   }
 
+  /** The field that a click in the view fills in; null where the step has none. */
+  private String pointField() {
+    return kind.fields().stream()
+        .filter(f -> f.type().equals("numbers") && f.name().equals("point"))
+        .map(StepKind.Field::name)
+        .findFirst()
+        .orElse(null);
+  }
+
+  @Override
+  public void pressed(ViewPort view, MouseEvent e) {
+    String name = pointField();
+    if (name == null || fields == null) {
+      return;
+    }
+    view.pick(
+        e.getX(),
+        e.getY(),
+        p -> {
+          if (p != null) {
+            fields.fill(name, String.format(Locale.ROOT, "%.9g, %.9g, %.9g", p[0], p[1], p[2]));
+          }
+        });
+  }
+
+  @Override
+  public void draw(ViewPort view, GraphicsContext g) {
+    String name = pointField();
+    if (name == null || fields == null || !(fields.values().get(name) instanceof String text)) {
+      return;
+    }
+    double[] p = new double[3];
+    String[] words = text.split("\\s*,\\s*");
+    try {
+      for (int k = 0; k < 3; k++) {
+        p[k] = Double.parseDouble(words[k]);
+      }
+    } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
+      // Half typed: the Sheet says so, there is no place to mark.
+      return;
+    }
+    Marks.ring(g, view.project(p));
+  }
+
   @Override
   public void load(Step step) {
     values.clear();
     values.putAll(kind.values(step));
     values.remove("do");
+  }
+
+  protected final boolean isSet(String name) {
+    return values.get(name) != null;
   }
 
   /** Sets one value as if typed; used by findings. */

@@ -36,10 +36,15 @@ public abstract class Tool {
   /** The parameters; made anew whenever the tool is taken up. */
   public abstract Node form();
 
+  /** What is still to be done before there is a step, in plain words; null for nothing. */
+  public String missing() {
+    return null;
+  }
+
   /**
-   * The step as the parameters stand.
+   * The step as the parameters stand, once nothing is missing.
    *
-   * @throws holotome.core.task.Failure with what is still missing or wrong, in plain words
+   * @throws holotome.core.task.Failure with what is wrong, in plain words
    */
   public abstract Step step();
 

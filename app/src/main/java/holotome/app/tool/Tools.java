@@ -108,10 +108,7 @@ public final class Tools {
             Stage.REDUCE,
             false,
             Map.of("triangles", 20000),
-            (s, t) ->
-                s instanceof Decimate d && d.triangles() != null
-                    ? String.format("Make a Cast of %,d triangles", d.triangles())
-                    : "Make the Cast",
+            (s, t) -> s instanceof Decimate d ? reducing(d) : "Make the Cast",
             w -> decimation(w, decimate[0]));
     add(Decimate.class, decimate[0]);
     StepTool[] charts = new StepTool[1];
@@ -141,12 +138,8 @@ public final class Tools {
     add(BakeMaps.class, bake[0]);
     StepTool[] ship = new StepTool[1];
     ship[0] =
-        new StepTool(
+        new WriteTool(
             session,
-            WriteAsset.class,
-            Stage.SHIP,
-            false,
-            Map.of("name", "asset"),
             (s, t) -> s instanceof WriteAsset a ? "Write " + a.fileName() : "Write the asset",
             w -> shipping(w, ship[0]));
     add(WriteAsset.class, ship[0]);
@@ -175,6 +168,14 @@ public final class Tools {
     }
     int n = -trial.lines().getLast().effect().change();
     return n > 0 ? String.format("Remove %,d %s", n, what) : plain;
+  }
+
+  private static String reducing(Decimate d) {
+    return d.triangles() != null
+        ? String.format("Reduce to %,d triangles", d.triangles())
+        : d.percent() != null
+            ? String.format("Reduce to %.4g %%", d.percent())
+            : "Reduce within " + d.tolerance();
   }
 
   private static String filling(History trial) {

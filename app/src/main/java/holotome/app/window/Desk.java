@@ -9,7 +9,11 @@ import holotome.app.tool.Tools;
 import holotome.core.step.Step;
 import holotome.view.Camera;
 import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.BitSet;
 import java.util.List;
 import javafx.geometry.Insets;
@@ -74,6 +78,7 @@ public final class Desk extends StackPane {
     fillActions();
     middle.setOnDragOver(this::dragOver);
     middle.setOnDragDropped(this::dropped);
+    session.onOpen(view::startAfresh);
     session.onChange(this::update);
     update();
   }
@@ -132,13 +137,15 @@ public final class Desk extends StackPane {
     text.setWrapText(true);
     text.getStyleClass().add("soft");
     welcome.getChildren().setAll(title, text, link("Open a scan…  Ctrl O", "open", this::open));
-    if (session.hasRecovery()) {
-      Label left = new Label("Work of an earlier run was not saved.");
+    List<Path> unsaved = session.home().unsaved();
+    if (!unsaved.isEmpty()) {
+      Label left = new Label("Work of an earlier run was not saved: " + when(unsaved.getFirst()));
+      left.setWrapText(true);
       HBox both =
           new HBox(
               16,
-              link("Take it up again", "recover", () -> session.open(session.home().recovery())),
-              link("Discard it", "discard", session::discardRecovery));
+              link("Take it up again", "recover", () -> session.open(unsaved.getFirst())),
+              link("Discard it", "discard", () -> session.discard(unsaved.getFirst())));
       welcome.getChildren().addAll(FindingsPanel.rule(), left, both);
     }
     List<Path> recent = session.home().recent();
@@ -155,6 +162,18 @@ public final class Desk extends StackPane {
                     "recent-" + p.getFileName(),
                     () -> session.open(p)));
       }
+    }
+  }
+
+  /** When work was last autosaved, in words. */
+  private static String when(Path file) {
+    try {
+      return Files.getLastModifiedTime(file)
+          .toInstant()
+          .atZone(ZoneId.systemDefault())
+          .format(DateTimeFormatter.ofPattern("d MMMM, HH:mm"));
+    } catch (IOException e) {
+      return file.getFileName().toString();
     }
   }
 
@@ -259,6 +278,9 @@ public final class Desk extends StackPane {
     actions.add("Paper: film or slate", "", this::switchPaper);
     for (Path p : session.home().recent()) {
       actions.add("Open " + p.getFileName(), "", () -> session.open(p));
+    }
+    for (Path p : session.home().unsaved()) {
+      actions.add("Take up unsaved work of " + when(p), "", () -> session.open(p));
     }
   }
 

@@ -238,16 +238,7 @@ final class Findings {
       out.add(Finding.good("Closed", "No open border."));
     }
     if (n.nonManifoldEdges() > 0 || n.nonManifoldVertices() > 0) {
-      out.add(
-          finding(
-              Severity.WARN,
-              "Not manifold",
-              String.format(
-                  "%,d edges of more than two triangles, %,d points where fans meet.",
-                  n.nonManifoldEdges(), n.nonManifoldVertices()),
-              null,
-              "Tidy",
-              Tidy.class));
+      out.add(finding(Severity.WARN, "Not manifold", nonManifold(n), null, "Tidy", Tidy.class));
     }
     int untidy =
         n.degenerateTriangles()
@@ -255,19 +246,7 @@ final class Findings {
             + n.duplicateVertices()
             + n.unreferencedVertices();
     if (untidy > 0) {
-      out.add(
-          finding(
-              Severity.WARN,
-              "Untidy",
-              String.format(
-                  "%,d degenerate and %,d duplicate triangles, %,d doubled and %,d unused points.",
-                  n.degenerateTriangles(),
-                  n.duplicateTriangles(),
-                  n.duplicateVertices(),
-                  n.unreferencedVertices()),
-              null,
-              "Tidy",
-              Tidy.class));
+      out.add(finding(Severity.WARN, "Untidy", untidy(n), null, "Tidy", Tidy.class));
     }
     if (!n.consistentlyOriented()) {
       out.add(
@@ -286,6 +265,36 @@ final class Findings {
               "Tidy", "No doubled points, no degenerate or duplicate triangles, manifold."));
     }
     return out;
+  }
+
+  private static String untidy(Inspection n) {
+    List<String> parts = new ArrayList<>();
+    add(parts, n.degenerateTriangles(), "degenerate triangle");
+    add(parts, n.duplicateTriangles(), "duplicate triangle");
+    add(parts, n.duplicateVertices(), "doubled point");
+    add(parts, n.unreferencedVertices(), "unused point");
+    return String.join(", ", parts) + ".";
+  }
+
+  private static void add(List<String> parts, int n, String what) {
+    if (n > 0) {
+      parts.add(several(n, what));
+    }
+  }
+
+  private static String nonManifold(Inspection n) {
+    List<String> parts = new ArrayList<>();
+    if (n.nonManifoldEdges() > 0) {
+      parts.add(several(n.nonManifoldEdges(), "edge") + " of more than two triangles");
+    }
+    if (n.nonManifoldVertices() > 0) {
+      parts.add(several(n.nonManifoldVertices(), "point") + " where separate fans meet");
+    }
+    return String.join(", ", parts) + ".";
+  }
+
+  private static String several(long n, String what) {
+    return String.format("%,d %s%s", n, what, n == 1 ? "" : "s");
   }
 
   private List<Finding> datum(Workpiece w, Insight i) {
@@ -427,8 +436,18 @@ final class Findings {
           finding(Severity.WARN, "Missed rays", text, null, "Bake again", BakeMaps.class));
     }
     return List.of(
-        Finding.good("Maps are baked", lastNote(BakeMaps.class) + "."),
-        Finding.good("Hardly a ray missed", text));
+        Finding.good("Maps are baked", maps(w) + "."), Finding.good("Hardly a ray missed", text));
+  }
+
+  private static String maps(Workpiece w) {
+    return w.maps().pictures().entrySet().stream()
+        .sorted(java.util.Map.Entry.comparingByKey())
+        .map(
+            e ->
+                String.format(
+                    "%s, %,d × %,d px",
+                    e.getKey().fileName(), e.getValue().width(), e.getValue().height()))
+        .collect(java.util.stream.Collectors.joining("; "));
   }
 
   private List<Finding> ship(Workpiece w) {
@@ -481,9 +500,6 @@ final class Findings {
   }
 
   private String folder() {
-    return String.valueOf(
-        session.project() == null
-            ? session.home().output()
-            : session.project().toAbsolutePath().getParent());
+    return session.output().toString();
   }
 }

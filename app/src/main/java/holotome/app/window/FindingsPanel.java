@@ -71,7 +71,12 @@ final class FindingsPanel extends VBox {
     text.setWrapText(true);
     text.getStyleClass().add("soft");
     text.setMinHeight(Region.USE_PREF_SIZE);
-    VBox body = new VBox(2, title, text);
+    title.setMinHeight(Region.USE_PREF_SIZE);
+    HBox.setHgrow(title, Priority.ALWAYS);
+    title.setMaxWidth(Double.MAX_VALUE);
+    HBox top = new HBox(8, title, word);
+    top.setAlignment(javafx.geometry.Pos.BASELINE_LEFT);
+    VBox body = new VBox(2, top, text);
     HBox.setHgrow(body, Priority.ALWAYS);
     HBox links = new HBox(14);
     if (f.show() != null) {
@@ -80,11 +85,10 @@ final class FindingsPanel extends VBox {
     if (f.actionName() != null) {
       links.getChildren().add(link(f.actionName(), f.action(), busy));
     }
-    Region gap = new Region();
-    HBox.setHgrow(gap, Priority.ALWAYS);
-    links.getChildren().addAll(gap, word);
     links.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-    body.getChildren().add(links);
+    if (!links.getChildren().isEmpty()) {
+      body.getChildren().add(links);
+    }
     HBox card = new HBox(9, mark, body);
     card.getStyleClass().addAll("finding", f.severity().name().toLowerCase(Locale.ROOT));
     return card;
@@ -93,6 +97,7 @@ final class FindingsPanel extends VBox {
   private static Button link(String text, Runnable run, boolean disabled) {
     Button b = new Button(text);
     b.getStyleClass().setAll("link");
+    b.setMinWidth(Region.USE_PREF_SIZE);
     b.setOnAction(e -> run.run());
     b.setDisable(disabled);
     return b;

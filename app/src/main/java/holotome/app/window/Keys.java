@@ -2,6 +2,7 @@ package holotome.app.window;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.core.log.History;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
@@ -14,6 +15,7 @@ final class Keys {
   private static final double NUDGE = Math.toRadians(5);
 
   private final Desk desk;
+  private boolean holding;
 
   Keys(Desk desk) {
     this.desk = desk;
@@ -118,7 +120,17 @@ final class Keys {
         }
         int last = desk.session().history().size();
         if (last > 0) {
-          v.peek(desk.session().history().stateAfter(last - 1));
+          History of = desk.session().history();
+          holding = true;
+          desk.session()
+              .jobs()
+              .fetch(
+                  () -> of.stateAfter(last - 1),
+                  state -> {
+                    if (holding) {
+                      v.peek(state);
+                    }
+                  });
         }
       }
       case LEFT, RIGHT, UP, DOWN -> {
@@ -142,6 +154,7 @@ final class Keys {
 
   private void released(KeyEvent e) {
     if (e.getCode() == KeyCode.SPACE) {
+      holding = false;
       desk.view().peek(null);
     }
   }

@@ -65,6 +65,9 @@ final class Sheet extends VBox {
   private record Trial(
       History on, int revising, Map<String, Object> values, History result, Figures after) {}
 
+  /** Counts edits: what was tried for an earlier one is no longer wanted. */
+  private int edit;
+
   Sheet(Session session, Tools tools, ViewPane view, Tape tape) {
     this.session = session;
     this.tools = tools;
@@ -246,6 +249,7 @@ final class Sheet extends VBox {
   /** The parameters changed: what was tried is no longer it. */
   private void edited() {
     trial = null;
+    edit++;
     Step step = stepOrProblem();
     view.repaint();
     fillFigures();
@@ -267,6 +271,12 @@ final class Sheet extends VBox {
       problem(null);
       return null;
     }
+    String missing = current.missing();
+    if (missing != null) {
+      problem(missing);
+      problem.getStyleClass().setAll("label", "todo");
+      return null;
+    }
     try {
       Step s = current.step();
       problem(null);
@@ -278,6 +288,7 @@ final class Sheet extends VBox {
   }
 
   private void problem(String text) {
+    problem.getStyleClass().setAll("label", "problem");
     problem.setText(text == null ? "" : text);
     problem.setVisible(text != null);
     problem.setManaged(text != null);
@@ -295,6 +306,7 @@ final class Sheet extends VBox {
     }
     History on = session.history();
     int index = revising;
+    int tried = edit;
     Map<String, Object> values = StepKind.of(step).values(step);
     session
         .jobs()
@@ -305,7 +317,7 @@ final class Sheet extends VBox {
                   on, index, values, h, Figures.of(h.current(), work.part(0.3, "Measuring")));
             },
             t -> {
-              if (session.history() == t.on && revising == t.revising) {
+              if (session.history() == t.on && edit == tried) {
                 trial = t;
                 tape.setPending(t.revising >= 0 ? null : current.title(), t.after.triangles());
                 fillFigures();
@@ -314,7 +326,7 @@ final class Sheet extends VBox {
               }
             },
             f -> {
-              if (f.kind() != Failure.Kind.CANCELLED) {
+              if (f.kind() != Failure.Kind.CANCELLED && edit == tried) {
                 problem(f.getMessage());
                 buttons();
               }
@@ -382,7 +394,9 @@ final class Sheet extends VBox {
     if (rows.isEmpty()) {
       return;
     }
-    header("before", 1);
+    if (rows.stream().anyMatch(r -> !r.before().isEmpty())) {
+      header("before", 1);
+    }
     header("after", 2);
     int y = 1;
     for (Tool.Row r : rows) {

@@ -138,7 +138,7 @@ final class Tape extends Pane {
     int first = session.history().stateAfter(0).scan().triangleCount();
     boolean pending = pendingTitle != null;
     int count = lines.size() + 1 + (pending ? 1 : 0);
-    double length = Math.clamp((width - LEFT - 20) / count, 36, 168);
+    double length = Math.clamp((width - LEFT - 20) / count, 76, 168);
     // More entries than fit: the tape is drawn from the end, older ones run off to the left.
     double x = Math.min(LEFT, width - 20 - count * length);
     double most = Math.max(first, pendingTriangles);
@@ -173,7 +173,7 @@ final class Tape extends Pane {
       g.setLineDashes(off ? new double[] {4, 3} : null);
       g.strokeRect(x + 0.5, top + 0.5, length - 1, floor - top - 1);
       g.setLineDashes();
-      words(g, x, floor, length, title, figure, future || off);
+      words(g, x, floor, top, length, title, figure, future || off ? soft() : ink());
       lengths.add(new double[] {x, x + length});
       x += length;
       if (i == shownState) {
@@ -193,36 +193,35 @@ final class Tape extends Pane {
       g.setLineDashes(5, 4);
       g.strokeRect(x + 4.5, top + 0.5, length - 6, floor - top - 1);
       g.setLineDashes();
-      g.setFill(slate ? Color.web("#B49BF2") : Color.web("#6C4AB6"));
-      fill(g, Font.font("IBM Plex Sans", 12), pendingTitle, x + 12, floor - 36, length - 18);
-      fill(
+      words(
           g,
-          Font.font("IBM Plex Mono", 11),
+          x + 5,
+          floor,
+          top,
+          length - 6,
+          pendingTitle,
           pendingTriangles < 0 ? "" : String.format("%,d", pendingTriangles),
-          x + 12,
-          floor - 19,
-          length - 18);
+          slate ? Color.web("#B49BF2") : Color.web("#6C4AB6"));
     }
   }
 
+  /** Title and figure at the foot of a high block, above a low one. */
   private void words(
       GraphicsContext g,
       double x,
       double floor,
+      double top,
       double length,
       String title,
       String figure,
-      boolean faint) {
-    g.setFill(faint ? soft() : ink());
+      Color titleColour) {
+    double foot = floor - top >= 38 ? floor : floor - top >= 20 ? top + 16 : top - 1;
+    double figureAt = floor - top >= 20 ? floor - 19 : foot - 18;
+    g.setFill(titleColour);
     fill(
-        g,
-        Font.font("IBM Plex Sans", FontWeight.NORMAL, 12),
-        title,
-        x + 7,
-        floor - 36,
-        length - 12);
+        g, Font.font("IBM Plex Sans", FontWeight.NORMAL, 12), title, x + 7, foot - 35, length - 12);
     g.setFill(soft());
-    fill(g, Font.font("IBM Plex Mono", 11), figure, x + 7, floor - 19, length - 12);
+    fill(g, Font.font("IBM Plex Mono", 11), figure, x + 7, figureAt, length - 12);
   }
 
   /** Writes as much of a text as fits. */

@@ -50,6 +50,7 @@ public final class ViewPane extends Pane implements ViewPort {
   private final Overlay marks = new Overlay();
   private Tool tool;
   private Camera camera;
+  private Similarity placed;
   private Workpiece peek;
   private List<float[]> shownLoops = List.of();
   private boolean through;
@@ -58,10 +59,12 @@ public final class ViewPane extends Pane implements ViewPort {
   private int pixelWidth;
   private double frameSeconds;
   private boolean exactShown;
+  private ViewWorker.Request wanted;
   private double[] pivot;
   private double lastX;
   private double lastY;
   private boolean shifting;
+  private MouseButton held = MouseButton.NONE;
   private long wheelAt;
 
   public ViewPane(Session session) {
@@ -208,11 +211,21 @@ public final class ViewPane extends Pane implements ViewPort {
       image.setImage(null);
       return;
     }
+    Similarity now = w.frame().toWork();
     if (camera == null) {
       camera = Camera.showing(bounds(), Camera.Direction.ASKEW, aspect());
+    } else if (placed != null && !placed.equals(now)) {
+      camera = camera.following(placed.inverse().then(now));
     }
+    placed = now;
     draw(false);
     repaint();
+  }
+
+  /** Forgets the camera: the next scan is shown whole. */
+  public void startAfresh() {
+    camera = null;
+    placed = null;
   }
 
   private double aspect() {
@@ -223,7 +236,9 @@ public final class ViewPane extends Pane implements ViewPort {
     if (camera == null || getWidth() < 2 || getHeight() < 2 || mesh() == null) {
       return;
     }
-    worker.ask(request(moving));
+    exactShown = false;
+    wanted = request(moving);
+    worker.ask(wanted);
     if (moving) {
       still.playFromStart();
     }
@@ -237,7 +252,7 @@ public final class ViewPane extends Pane implements ViewPort {
     pixels = d.picture().pixels();
     pixelWidth = d.picture().width();
     frameSeconds = d.seconds();
-    exactShown = d.smooth();
+    exactShown = d.smooth() && d.request() == wanted;
     PixelBuffer<IntBuffer> b =
         new PixelBuffer<>(
             d.picture().width(),
@@ -262,7 +277,6 @@ public final class ViewPane extends Pane implements ViewPort {
 
   private void move(Camera next) {
     camera = next;
-    exactShown = false;
     draw(true);
     repaint();
   }
@@ -433,6 +447,7 @@ public final class ViewPane extends Pane implements ViewPort {
 
   private void pressed(MouseEvent e) {
     requestFocus();
+    held = e.getButton();
     lastX = e.getX();
     lastY = e.getY();
     if (camera == null) {
@@ -453,7 +468,8 @@ public final class ViewPane extends Pane implements ViewPort {
     if (camera == null) {
       return;
     }
-    if (e.isSecondaryButtonDown() || e.isMiddleButtonDown()) {
+    // By the button that went down: not every platform repeats it while dragging.
+    if (held == MouseButton.SECONDARY || held == MouseButton.MIDDLE) {
       double dx = e.getX() - lastX;
       double dy = e.getY() - lastY;
       lastX = e.getX();
@@ -463,7 +479,7 @@ public final class ViewPane extends Pane implements ViewPort {
       } else {
         move(camera.turned(-dx * TURN, dy * TURN, pivot));
       }
-    } else if (e.isPrimaryButtonDown() && tool != null && session.lookBack() < 0) {
+    } else if (held == MouseButton.PRIMARY && tool != null && session.lookBack() < 0) {
       tool.dragged(this, e);
     }
   }

@@ -27,9 +27,13 @@ public record Level(
             help = "The largest flat part (ground, base), or the region around a point",
             preset = "largest")
         By by,
-    @Parameter(help = "With region: its middle, x y z in working space", optional = true)
+    @Parameter(
+            help = "The region's middle, x y z in working space",
+            when = "by=region",
+            optional = true)
         double[] point,
-    @Parameter(help = "With region: how far it reaches", min = 0, optional = true) Length radius)
+    @Parameter(help = "How far the region reaches", when = "by=region", min = 0, optional = true)
+        Length radius)
     implements Step {
 
   /** What is made level. */

@@ -20,7 +20,8 @@ import holotome.core.task.Failure;
         "Puts the origin where it makes sense: the middle of the base, the middle of the box, or a point.")
 public record Origin(
     @Parameter(help = "Where the origin goes", preset = "base-centre") At at,
-    @Parameter(help = "With point: x y z in working space", optional = true) double[] point)
+    @Parameter(help = "The point, x y z in working space", when = "at=point", optional = true)
+        double[] point)
     implements Step {
 
   /** Where the origin goes. */

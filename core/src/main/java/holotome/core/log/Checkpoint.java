@@ -11,9 +11,9 @@ import java.nio.file.Path;
  */
 public final class Checkpoint {
   private final Checkpoints owner;
-  private Workpiece inMemory;
+  private volatile Workpiece inMemory;
   private Path onDisk;
-  private long lastUse;
+  private volatile long lastUse;
 
   Checkpoint(Checkpoints owner, Workpiece workpiece) {
     this.owner = owner;
@@ -22,8 +22,13 @@ public final class Checkpoint {
 
   /** The workpiece, read back from disk if need be. */
   public Workpiece get() {
+    lastUse = owner.tick();
+    Workpiece held = inMemory;
+    if (held != null) {
+      // Without the lock: another thread may hold it for as long as it writes a state to disk.
+      return held;
+    }
     synchronized (owner) {
-      lastUse = owner.tick();
       if (inMemory == null) {
         try {
           inMemory = WorkpieceFile.read(onDisk);
@@ -39,10 +44,9 @@ public final class Checkpoint {
     }
   }
 
+  /** Whether {@link #get} would have to read a file. */
   public boolean isOnDisk() {
-    synchronized (owner) {
-      return inMemory == null;
-    }
+    return inMemory == null;
   }
 
   long lastUse() {

@@ -14,6 +14,7 @@ import java.util.Comparator;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicLong;
 
 /**
  * Keeps workpieces within a memory budget: the least recently used are written to disk. Arrays that
@@ -25,7 +26,7 @@ public final class Checkpoints {
   private final long budget;
   private final Path directory;
   private final List<WeakReference<Checkpoint>> all = new ArrayList<>();
-  private long clock;
+  private final AtomicLong clock = new AtomicLong();
   private long number;
 
   /**
@@ -46,7 +47,7 @@ public final class Checkpoints {
   }
 
   long tick() {
-    return ++clock;
+    return clock.incrementAndGet();
   }
 
   /**

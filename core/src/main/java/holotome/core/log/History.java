@@ -48,6 +48,11 @@ public final class History {
     return (entries == 0 ? source : lines.get(entries - 1).after).get();
   }
 
+  /** Whether the state after so many entries is in memory; else it takes a moment to read. */
+  public boolean isAtHand(int entries) {
+    return !(entries == 0 ? source : lines.get(entries - 1).after).isOnDisk();
+  }
+
   public Workpiece current() {
     return stateAfter(lines.size());
   }

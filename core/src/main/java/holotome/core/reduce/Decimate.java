@@ -18,16 +18,27 @@ import holotome.core.task.Failure;
     title = "Decimate",
     help = "Makes a lighter mesh of the same shape by collapsing the edges that matter least.")
 public record Decimate(
-    @Parameter(help = "How many triangles to keep", min = 4, max = 2e9, optional = true)
+    @Parameter(
+            help = "How many triangles to keep",
+            oneOf = "how much",
+            min = 4,
+            max = 2e9,
+            optional = true)
         Integer triangles,
     @Parameter(
             help = "Or how many of a hundred",
+            oneOf = "how much",
             unit = "%",
             min = 0.0001,
             max = 100,
             optional = true)
         Double percent,
-    @Parameter(help = "Or how far the surface may move", min = 0, optional = true) Length tolerance,
+    @Parameter(
+            help = "Or how far the surface may move",
+            oneOf = "how much",
+            min = 0,
+            optional = true)
+        Length tolerance,
     @Parameter(help = "What becomes of the result: the Cast, or a lighter Scan", preset = "cast")
         As as)
     implements Step {

@@ -21,6 +21,12 @@ public @interface Parameter {
   /** The value where none is given, as it would be written in a Log; empty for none. */
   String preset() default "";
 
+  /** Only of use where another parameter has this value, written "name=value"; empty for always. */
+  String when() default "";
+
+  /** Parameters that share such a name exclude each other: exactly one is given; empty for none. */
+  String oneOf() default "";
+
   /** Whether the parameter may be left out though it has no preset: it is then null. */
   boolean optional() default false;
 }

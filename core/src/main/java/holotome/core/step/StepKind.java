@@ -2,6 +2,7 @@ package holotome.core.step;
 
 import holotome.core.task.Failure;
 import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -14,6 +15,8 @@ import java.util.Map;
  * presets, help. The Log, the command line, the Sheet and the documentation all speak from it.
  */
 public final class StepKind {
+  private static final String LIST_OF = "list of ";
+
   private final Class<? extends Step> type;
   private final Describes describes;
   private final List<Field> fields;
@@ -24,6 +27,8 @@ public final class StepKind {
    * @param name as in a Log
    * @param type in words: "number", "whole number", "length", "yes or no", "text", "point", "list",
    *     or the choices joined by " | "
+   * @param when "name=value" of the parameter that this one goes with; empty for always
+   * @param oneOf names a set of parameters of which exactly one is given; empty for none
    */
   public record Field(
       String name,
@@ -33,8 +38,16 @@ public final class StepKind {
       double max,
       String preset,
       boolean optional,
+      String when,
+      String oneOf,
       String help,
-      List<String> choices) {}
+      List<String> choices) {
+
+    /** Whether several of the choices may be taken together. */
+    public boolean isList() {
+      return type.startsWith("list");
+    }
+  }
 
   private StepKind(Class<? extends Step> type) {
     this.type = type;
@@ -90,14 +103,25 @@ public final class StepKind {
         choices.add(Plain.kebab(o.toString()));
       }
     }
+    String type = choices.isEmpty() ? Plain.typeName(t) : String.join(" | ", choices);
+    if (c.getGenericType() instanceof ParameterizedType list
+        && list.getActualTypeArguments()[0] instanceof Class<?> element
+        && element.isEnum()) {
+      for (Object o : element.getEnumConstants()) {
+        choices.add(Plain.kebab(o.toString()));
+      }
+      type = LIST_OF + String.join(" | ", choices);
+    }
     return new Field(
         Plain.nameOf(c),
-        choices.isEmpty() ? Plain.typeName(t) : String.join(" | ", choices),
+        type,
         p.unit(),
         p.min(),
         p.max(),
         p.preset(),
         p.optional(),
+        p.when(),
+        p.oneOf(),
         p.help(),
         List.copyOf(choices));
   }

@@ -24,9 +24,10 @@ import java.util.List;
         "Finds the largest flat part, the ground or table, and cuts the subject off just above it.")
 public record CutGround(
     @Parameter(
-            help = "How far above the ground's mean plane the cut lies",
+            help =
+                "How far above the ground's mean plane the cut lies; else one and a half times its roughness (RMS)",
             min = 0,
-            preset = "0.007")
+            optional = true)
         Length margin,
     @Parameter(help = "Whether the cut is left open or closed flat", preset = "flat")
         PlaneCut.Close close)
@@ -34,6 +35,9 @@ public record CutGround(
 
   /** A flat part holds at least this share of the area to pass for the ground. */
   private static final double LEAST_SHARE = 0.15;
+
+  /** Clears joints and grain of a paved ground, and leaves a foot of some millimetres its edge. */
+  private static final double ROUGHNESS = 1.5;
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
@@ -44,7 +48,9 @@ public record CutGround(
     }
     Frame frame = in.frame();
     double[] up = frame.toWork().direction(ground.normal());
-    double[] point = Vec.add(frame.toWork().apply(ground.point()), Vec.mul(up, margin.metres()));
+    double above =
+        margin != null ? margin.metres() : ROUGHNESS * ground.rms() * frame.toWork().scale();
+    double[] point = Vec.add(frame.toWork().apply(ground.point()), Vec.mul(up, above));
     Outcome cut =
         new PlaneCut(point, up, close)
             .apply(in, new Run(run.work().part(0.8, "Cutting"), run.out()));

@@ -23,12 +23,13 @@ public record KeepIslands(
             preset = "largest")
         Keep keep,
     @Parameter(
-            help = "With larger: islands of at least so many triangles",
+            help = "Islands of at least so many triangles",
+            when = "keep=larger",
             min = 1,
             max = 2e9,
             preset = "1")
         int triangles,
-    @Parameter(help = "With larger: islands at least so far across", min = 0, preset = "0")
+    @Parameter(help = "Islands at least so far across", when = "keep=larger", min = 0, preset = "0")
         Length across)
     implements Step {
 

@@ -1,0 +1,63 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.core.log.History;
+import holotome.core.ship.WriteAsset;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import java.io.File;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BiFunction;
+import java.util.function.Function;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.OverrunStyle;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+
+/** Writes the asset: the step's own parameters, and the folder that files go to. */
+public final class WriteTool extends StepTool {
+  public WriteTool(
+      Session session,
+      BiFunction<Step, History, String> verb,
+      Function<Workpiece, List<Row>> estimate) {
+    super(session, WriteAsset.class, Stage.SHIP, false, Map.of(), verb, estimate);
+  }
+
+  @Override
+  public Node form() {
+    if (session.isOpen() && !isSet("name")) {
+      String name = session.source().getFileName().toString();
+      int dot = name.lastIndexOf('.');
+      set("name", dot > 0 ? name.substring(0, dot) : name);
+    }
+    Node fields = super.form();
+    if (!session.isOpen()) {
+      return fields;
+    }
+    Label folder = new Label(session.output().toString());
+    folder.setId("folder");
+    folder.setTextOverrun(OverrunStyle.LEADING_ELLIPSIS);
+    folder.setTooltip(new Tooltip(session.output().toString()));
+    Button choose = new Button("Choose a folder…");
+    choose.setId("choose-folder");
+    choose.getStyleClass().setAll("link");
+    choose.setOnAction(e -> choose(choose, folder));
+    return new VBox(6, fields, Fields.row("Into", folder), choose);
+  }
+
+  private void choose(Button near, Label folder) {
+    DirectoryChooser c = new DirectoryChooser();
+    c.setTitle("Choose where files are written");
+    File f = c.showDialog(near.getScene().getWindow());
+    if (f != null) {
+      session.setOutput(f.toPath());
+      folder.setText(f.toString());
+      folder.setTooltip(new Tooltip(f.toString()));
+    }
+  }
+}

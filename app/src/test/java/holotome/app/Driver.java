@@ -1,0 +1,306 @@
+package holotome.app;
+
+import holotome.app.model.Home;
+import holotome.app.tool.ViewPort;
+import holotome.app.window.Desk;
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.FutureTask;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+import javafx.application.Platform;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.robot.Robot;
+import javafx.stage.Stage;
+
+/**
+ * Drives the real window off screen as a person would: pointer and key events through the
+ * platform's robot, then waiting for what should be seen. Only looking is done by other ways.
+ */
+public final class Driver implements AutoCloseable {
+  private static final long PATIENCE = TimeUnit.MINUTES.toNanos(4);
+  private static boolean started;
+
+  private final Desk desk;
+  private final Stage stage;
+  private final Robot robot;
+
+  private Driver(Desk desk, Stage stage, Robot robot) {
+    this.desk = desk;
+    this.stage = stage;
+    this.robot = robot;
+  }
+
+  /** Opens a window of 1280 x 800 whose own files go to {@code home}. */
+  public static Driver open(Path home) throws Exception {
+    return open(home, 1280, 800);
+  }
+
+  public static Driver open(Path home, int width, int height) throws Exception {
+    synchronized (Driver.class) {
+      if (!started) {
+        CountDownLatch up = new CountDownLatch(1);
+        Platform.startup(up::countDown);
+        up.await();
+        Platform.setImplicitExit(false);
+        started = true;
+      }
+    }
+    FutureTask<Driver> task =
+        new FutureTask<>(
+            () -> {
+              HolotomeApp.loadFonts();
+              Desk desk = new Desk(new Home(home));
+              Stage stage = new Stage();
+              stage.setScene(HolotomeApp.scene(desk, width, height));
+              stage.setX(0);
+              stage.setY(0);
+              stage.show();
+              return new Driver(desk, stage, new Robot());
+            });
+    Platform.runLater(task);
+    return task.get();
+  }
+
+  public Desk desk() {
+    return desk;
+  }
+
+  /** Reads or does something on the interface thread. */
+  public <T> T on(Callable<T> what) {
+    FutureTask<T> task = new FutureTask<>(what);
+    Platform.runLater(task);
+    try {
+      return task.get();
+    } catch (Exception e) {
+      throw new AssertionError(e);
+    }
+  }
+
+  private void act(Runnable what) {
+    on(
+        () -> {
+          what.run();
+          return null;
+        });
+    // Lets what the event set off run before anything else is looked at.
+    on(() -> null);
+  }
+
+  /** Waits until something holds, looking again and again; fails in words after four minutes. */
+  public void await(String what, BooleanSupplier holds) {
+    long end = System.nanoTime() + PATIENCE;
+    while (!on(holds::getAsBoolean)) {
+      if (System.nanoTime() > end) {
+        throw new AssertionError("never came: " + what + "; the window says: " + message());
+      }
+      try {
+        Thread.sleep(15);
+      } catch (InterruptedException e) {
+        throw new AssertionError(e);
+      }
+    }
+  }
+
+  public Node node(String id) {
+    return desk.lookup("#" + id);
+  }
+
+  /** The text of a label or button by its id. */
+  public String text(String id) {
+    return on(() -> textOf(node(id)));
+  }
+
+  private static String textOf(Node n) {
+    if (n instanceof Labeled l && !l.getText().isEmpty()) {
+      return l.getText();
+    }
+    StringBuilder s = new StringBuilder();
+    for (Node c : n.lookupAll(".label")) {
+      if (c instanceof Label l && c != n) {
+        s.append(l.getText()).append(' ');
+      }
+    }
+    return s.toString().strip();
+  }
+
+  public String message() {
+    return on(
+        () ->
+            desk.session().failure() != null
+                ? desk.session().failure().getMessage()
+                : desk.session().message());
+  }
+
+  // --- pointer ---------------------------------------------------------------------------------
+
+  private Point2D screen(Node n, double x, double y) {
+    return n.localToScreen(x, y);
+  }
+
+  private void moveTo(Node n, double x, double y) {
+    act(
+        () -> {
+          Point2D p = screen(n, x, y);
+          robot.mouseMove(p.getX(), p.getY());
+        });
+  }
+
+  public void click(String id) {
+    await(id + " to be there", () -> node(id) != null && !node(id).isDisabled());
+    Node n = node(id);
+    Bounds b = on(n::getLayoutBounds);
+    clickAt(n, b.getCenterX(), b.getCenterY());
+  }
+
+  /** Clicks the first button with these words within a part of the window. */
+  public void clickWords(String within, String words) {
+    await("a button \"" + words + "\"", () -> button(within, words) != null);
+    Node n = on(() -> button(within, words));
+    Bounds b = on(n::getLayoutBounds);
+    clickAt(n, b.getCenterX(), b.getCenterY());
+  }
+
+  private Node button(String within, String words) {
+    for (Node n : node(within).lookupAll(".link")) {
+      if (n instanceof Labeled l && l.getText().equals(words) && !n.isDisabled()) {
+        return n;
+      }
+    }
+    return null;
+  }
+
+  public void clickAt(Node n, double x, double y) {
+    moveTo(n, x, y);
+    act(() -> robot.mousePress(MouseButton.PRIMARY));
+    act(() -> robot.mouseRelease(MouseButton.PRIMARY));
+  }
+
+  /** Presses a button at the first point, goes along the others, lets go: x, y in turn. */
+  public void drag(Node n, MouseButton button, double... path) {
+    moveTo(n, path[0], path[1]);
+    if (button == MouseButton.NONE) {
+      return;
+    }
+    act(() -> robot.mousePress(button));
+    for (int i = 2; i < path.length; i += 2) {
+      double x0 = path[i - 2];
+      double y0 = path[i - 1];
+      int steps = (int) Math.max(1, Math.hypot(path[i] - x0, path[i + 1] - y0) / 12);
+      for (int k = 1; k <= steps; k++) {
+        double f = (double) k / steps;
+        moveTo(n, x0 + f * (path[i] - x0), y0 + f * (path[i + 1] - y0));
+      }
+    }
+    act(() -> robot.mouseRelease(button));
+  }
+
+  public void wheel(Node n, double x, double y, int notches) {
+    moveTo(n, x, y);
+    act(() -> robot.mouseWheel(notches));
+  }
+
+  // --- keys ------------------------------------------------------------------------------------
+
+  /** Presses keys together, as in {@code keys(CONTROL, Z)}. */
+  public void keys(KeyCode... codes) {
+    for (KeyCode c : codes) {
+      act(() -> robot.keyPress(c));
+    }
+    for (int i = codes.length - 1; i >= 0; i--) {
+      KeyCode c = codes[i];
+      act(() -> robot.keyRelease(c));
+    }
+  }
+
+  public void hold(KeyCode code) {
+    act(() -> robot.keyPress(code));
+  }
+
+  public void release(KeyCode code) {
+    act(() -> robot.keyRelease(code));
+  }
+
+  /** Types into what has the focus: letters, digits, and the usual signs. */
+  public void type(String text) {
+    for (char c : text.toCharArray()) {
+      act(
+          () -> {
+            Node focus = desk.getScene().getFocusOwner();
+            KeyCode code = codeOf(c);
+            javafx.event.Event.fireEvent(
+                focus, key(javafx.scene.input.KeyEvent.KEY_PRESSED, "", code));
+            javafx.event.Event.fireEvent(
+                focus,
+                key(javafx.scene.input.KeyEvent.KEY_TYPED, String.valueOf(c), KeyCode.UNDEFINED));
+            javafx.event.Event.fireEvent(
+                focus, key(javafx.scene.input.KeyEvent.KEY_RELEASED, "", code));
+          });
+    }
+  }
+
+  private static KeyCode codeOf(char c) {
+    KeyCode k = KeyCode.getKeyCode(String.valueOf(Character.toUpperCase(c)));
+    return k == null ? KeyCode.UNDEFINED : k;
+  }
+
+  private static javafx.scene.input.KeyEvent key(
+      javafx.event.EventType<javafx.scene.input.KeyEvent> type, String text, KeyCode code) {
+    return new javafx.scene.input.KeyEvent(type, text, text, code, false, false, false, false);
+  }
+
+  /** Clicks into a field, replaces what it holds. */
+  public void fill(String id, String text) {
+    click(id);
+    keys(KeyCode.CONTROL, KeyCode.A);
+    type(text);
+  }
+
+  // --- looking ---------------------------------------------------------------------------------
+
+  public Scene scene() {
+    return desk.getScene();
+  }
+
+  /** The pixel in the view where a point of working space is seen. */
+  public double[] pixel(double[] workPoint) {
+    return on(() -> ((ViewPort) desk.view()).project(workPoint));
+  }
+
+  /** Waits until nothing runs, everything is measured, and the full picture is up. */
+  public void settle() {
+    await(
+        "rest",
+        () ->
+            !desk.session().jobs().isBusy()
+                && !desk.session().jobs().isQuietRunning()
+                && (!desk.session().isOpen()
+                    || desk.session().insight() != null && desk.view().isExactShown()));
+  }
+
+  public void picture(Path file) {
+    on(
+        () -> {
+          HolotomeApp.savePicture(scene(), file);
+          return null;
+        });
+  }
+
+  @Override
+  public void close() {
+    on(
+        () -> {
+          stage.hide();
+          desk.shutDown();
+          return null;
+        });
+  }
+}
