@@ -26,7 +26,7 @@ import javafx.stage.Stage;
  * platform's robot, then waiting for what should be seen. Only looking is done by other ways.
  */
 public final class Driver implements AutoCloseable {
-  private static final long PATIENCE = TimeUnit.MINUTES.toNanos(4);
+  private static final long PATIENCE = TimeUnit.SECONDS.toNanos(90);
   private static boolean started;
 
   private final Desk desk;
@@ -95,7 +95,7 @@ public final class Driver implements AutoCloseable {
     on(() -> null);
   }
 
-  /** Waits until something holds, looking again and again; fails in words after four minutes. */
+  /** Waits until something holds, looking again and again; fails in words after a minute and a half. */
   public void await(String what, BooleanSupplier holds) {
     long end = System.nanoTime() + PATIENCE;
     while (!on(holds::getAsBoolean)) {
@@ -117,6 +117,11 @@ public final class Driver implements AutoCloseable {
   /** The text of a label or button by its id. */
   public String text(String id) {
     return on(() -> textOf(node(id)));
+  }
+
+  /** As {@link #text}, when already on the interface thread. */
+  public String textNow(String id) {
+    return textOf(node(id));
   }
 
   private static String textOf(Node n) {
@@ -205,7 +210,9 @@ public final class Driver implements AutoCloseable {
 
   public void wheel(Node n, double x, double y, int notches) {
     moveTo(n, x, y);
+    double before = on(() -> desk.view().camera().distance());
     act(() -> robot.mouseWheel(notches));
+    await("the wheel to move the view", () -> desk.view().camera().distance() != before);
   }
 
   // --- keys ------------------------------------------------------------------------------------

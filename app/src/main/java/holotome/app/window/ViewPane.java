@@ -66,6 +66,8 @@ public final class ViewPane extends Pane implements ViewPort {
   private boolean shifting;
   private MouseButton held = MouseButton.NONE;
   private long wheelAt;
+  private double wheelFactor = 1;
+  private boolean wheelPicking;
 
   public ViewPane(Session session) {
     this.session = session;
@@ -503,13 +505,32 @@ public final class ViewPane extends Pane implements ViewPort {
     if (camera == null || e.getDeltaY() == 0) {
       return;
     }
-    double factor = Math.pow(0.9985, e.getDeltaY());
+    wheelFactor *= Math.pow(0.9985, e.getDeltaY());
     long now = System.nanoTime();
-    if (now - wheelAt > 400_000_000L || pivot == null) {
-      pivot = camera.target();
-      pick(e.getX(), e.getY(), p -> pivot = p == null ? pivot : p);
+    boolean elsewhere = Math.hypot(e.getX() - lastX, e.getY() - lastY) > 3;
+    if (!wheelPicking && (now - wheelAt > 400_000_000L || elsewhere)) {
+      // What is under the pointer is asked for once per run of the wheel; until the answer comes,
+      // the turns of the wheel add up.
+      wheelPicking = true;
+      lastX = e.getX();
+      lastY = e.getY();
+      pick(
+          lastX,
+          lastY,
+          p -> {
+            pivot = p == null ? camera.target() : p;
+            wheelPicking = false;
+            comeCloser();
+          });
+    } else if (!wheelPicking) {
+      comeCloser();
     }
     wheelAt = now;
+  }
+
+  private void comeCloser() {
+    double factor = wheelFactor;
+    wheelFactor = 1;
     move(camera.closer(factor, pivot));
   }
 
