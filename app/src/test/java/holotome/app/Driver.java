@@ -10,6 +10,7 @@ import java.util.concurrent.FutureTask;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import javafx.application.Platform;
+import javafx.event.EventType;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
@@ -18,6 +19,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.robot.Robot;
 import javafx.stage.Stage;
 
@@ -95,7 +97,9 @@ public final class Driver implements AutoCloseable {
     on(() -> null);
   }
 
-  /** Waits until something holds, looking again and again; fails in words after a minute and a half. */
+  /**
+   * Waits until something holds, looking again and again; fails in words after a minute and a half.
+   */
   public void await(String what, BooleanSupplier holds) {
     long end = System.nanoTime() + PATIENCE;
     while (!on(holds::getAsBoolean)) {
@@ -162,6 +166,12 @@ public final class Driver implements AutoCloseable {
   public void click(String id) {
     await(id + " to be there", () -> node(id) != null && !node(id).isDisabled());
     Node n = node(id);
+    on(
+        () -> {
+          desk.applyCss();
+          desk.layout();
+          return null;
+        });
     Bounds b = on(n::getLayoutBounds);
     clickAt(n, b.getCenterX(), b.getCenterY());
   }
@@ -206,6 +216,51 @@ public final class Driver implements AutoCloseable {
       }
     }
     act(() -> robot.mouseRelease(button));
+  }
+
+  /**
+   * As a drag with the left button and Shift. The off-screen platform's robot does not tell the
+   * window of keys held with the pointer, so these events are made by hand.
+   */
+  public void shiftDrag(Node n, double... path) {
+    for (int i = 0; i < path.length; i += 2) {
+      double x = path[i];
+      double y = path[i + 1];
+      int last = path.length - 2;
+      if (i == 0) {
+        act(() -> fire(n, MouseEvent.MOUSE_PRESSED, x, y, true));
+      }
+      act(() -> fire(n, MouseEvent.MOUSE_DRAGGED, x, y, true));
+      if (i == last) {
+        act(() -> fire(n, MouseEvent.MOUSE_RELEASED, x, y, false));
+      }
+    }
+  }
+
+  private static void fire(Node n, EventType<MouseEvent> type, double x, double y, boolean down) {
+    Point2D s = n.localToScreen(x, y);
+    Point2D p = n.localToScene(x, y);
+    javafx.event.Event.fireEvent(
+        n,
+        new MouseEvent(
+            type,
+            p.getX(),
+            p.getY(),
+            s.getX(),
+            s.getY(),
+            MouseButton.PRIMARY,
+            1,
+            true,
+            false,
+            false,
+            false,
+            down,
+            false,
+            false,
+            true,
+            false,
+            false,
+            null));
   }
 
   public void wheel(Node n, double x, double y, int notches) {
@@ -268,6 +323,7 @@ public final class Driver implements AutoCloseable {
   public void fill(String id, String text) {
     click(id);
     keys(KeyCode.CONTROL, KeyCode.A);
+    keys(KeyCode.DELETE);
     type(text);
   }
 

@@ -89,7 +89,7 @@ public final class Picking {
    * the depth of what is seen there and shows the same side, front or back.
    *
    * @param toPixels as the buffer was drawn with
-   * @param slack how much deeper than what is seen a plane may lie, as a share of the scene's depth
+   * @param slack how much deeper than what is seen a plane may lie, in pixels
    */
   public static BitSet visible(
       Mesh mesh,
@@ -113,7 +113,7 @@ public final class Picking {
             if (!project(m, mesh, t, corner)) {
               continue;
             }
-            int over = unhidden(corner, buffer, outline, slack);
+            int over = unhidden(m, corner, buffer, outline, slack);
             if (over == OPEN
                 ? turn(corner) < 0
                 : over >= 0 && project(m, mesh, over, seen) && turn(corner) * turn(seen) > 0) {
@@ -152,7 +152,8 @@ public final class Picking {
    * The triangle seen at the pixel of a triangle's middle if that is no nearer; OPEN where nothing
    * is seen there, HIDDEN where it is nearer or the middle lies outside the outline.
    */
-  private static int unhidden(double[] c, VisibilityBuffer buffer, double[] outline, double slack) {
+  private static int unhidden(
+      double[] m, double[] c, VisibilityBuffer buffer, double[] outline, double slack) {
     double ux = c[3] - c[0];
     double uy = c[4] - c[1];
     double vx = c[6] - c[0];
@@ -182,6 +183,25 @@ public final class Picking {
     double b = (dx * vy - vx * dy) / det;
     double a = (ux * dy - dx * uy) / det;
     double depth = (c[2] + c[5] + c[8]) / 3 + b * (c[5] - c[2]) + a * (c[8] - c[2]);
-    return depth <= VisibilityBuffer.depth(cell) + slack ? (int) cell : HIDDEN;
+    double seen = VisibilityBuffer.depth(cell);
+    return depth <= seen + slack * depthOfPixel(m, px + 0.5, seen) ? (int) cell : HIDDEN;
+  }
+
+  /**
+   * How much the depth grows over as long a way into the scene as one pixel is wide there. In
+   * perspective a step of depth means ever more the farther off it is.
+   */
+  private static double depthOfPixel(double[] m, double x, double depth) {
+    double[] into = {m[12], m[13], m[14]};
+    double perspective = Vec.length(into);
+    if (perspective == 0) {
+      return Vec.length(new double[] {m[8], m[9], m[10]})
+          / Vec.length(new double[] {m[0], m[1], m[2]});
+    }
+    // Along the line of sight the homogeneous depth and w both grow by their rows' share in it.
+    double alongZ = Vec.dot(new double[] {m[8], m[9], m[10]}, into) / perspective;
+    double across = Vec.length(new double[] {m[0] - x * m[12], m[1] - x * m[13], m[2] - x * m[14]});
+    // d(z/w) = (dz - depth dw) / w per length, a pixel is w / across long: w falls out.
+    return Math.abs(alongZ - depth * perspective) / across;
   }
 }

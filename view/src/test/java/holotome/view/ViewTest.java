@@ -229,7 +229,7 @@ class ViewTest {
     Camera c = Camera.showing(m.bounds(), Camera.Direction.FRONT, (double) W / H);
     Renderer.Picture p = new Renderer().draw(scene(m, Look.CLAY), c, W, H);
     double[] all = {0, 0, W, 0, W, H, 0, H};
-    BitSet s = Picking.visible(m, Similarity.IDENTITY, p.buffer(), p.toPixels(), all, 2e-4);
+    BitSet s = Picking.visible(m, Similarity.IDENTITY, p.buffer(), p.toPixels(), all, 1.5);
     double[] eye = c.eye();
     int nearMissed = 0;
     for (int t = 0; t < m.triangleCount(); t++) {

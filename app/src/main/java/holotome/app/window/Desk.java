@@ -95,6 +95,11 @@ public final class Desk extends StackPane {
     return sheet;
   }
 
+  /** The step that the Sheet would apply now; null while it is incomplete. */
+  public Step sheetStep() {
+    return sheet.step();
+  }
+
   Actions actions() {
     return actions;
   }
@@ -154,13 +159,8 @@ public final class Desk extends StackPane {
       l.getStyleClass().addAll("soft", "small");
       welcome.getChildren().addAll(FindingsPanel.rule(), l);
       for (Path p : recent.subList(0, Math.min(4, recent.size()))) {
-        welcome
-            .getChildren()
-            .add(
-                link(
-                    p.getFileName().toString(),
-                    "recent-" + p.getFileName(),
-                    () -> session.open(p)));
+        String id = "recent-" + recent.indexOf(p);
+        welcome.getChildren().add(link(p.getFileName().toString(), id, () -> session.open(p)));
       }
     }
   }
@@ -302,6 +302,8 @@ public final class Desk extends StackPane {
   }
 
   public void shutDown() {
+    sheet.shutDown();
+    facts.shutDown();
     session.jobs().shutDown();
     view.shutDown();
   }

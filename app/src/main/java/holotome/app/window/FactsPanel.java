@@ -29,6 +29,7 @@ final class FactsPanel extends VBox {
   private final Label saved = figure();
   private final ProgressBar bar = new ProgressBar(0);
   private final Button cancel = new Button("Cancel");
+  private final Timeline tick = new Timeline();
   private final HBox idle;
   private final HBox busy;
 
@@ -59,7 +60,7 @@ final class FactsPanel extends VBox {
             line(new Label("Triangles"), triangles),
             line(new Label("Memory"), memory),
             idle);
-    Timeline tick = new Timeline(new KeyFrame(Duration.millis(200), e -> tick()));
+    tick.getKeyFrames().add(new KeyFrame(Duration.millis(200), e -> tick()));
     tick.setCycleCount(Timeline.INDEFINITE);
     tick.play();
   }
@@ -79,6 +80,10 @@ final class FactsPanel extends VBox {
     h.setAlignment(Pos.CENTER_LEFT);
     h.setMinHeight(20);
     return h;
+  }
+
+  void shutDown() {
+    tick.stop();
   }
 
   void update() {

@@ -142,6 +142,14 @@ final class Sheet extends VBox {
     ((Label) ((HBox) b.getGraphic()).getChildren().getFirst()).setText(words);
   }
 
+  void shutDown() {
+    settle.stop();
+  }
+
+  Step step() {
+    return stepOrProblem();
+  }
+
   Tool current() {
     return current;
   }

@@ -432,7 +432,7 @@ public final class ViewPane extends Pane implements ViewPort {
           }
           Scene s = d.request().scene();
           return Picking.visible(
-              s.mesh(), s.place(), d.picture().buffer(), d.picture().toPixels(), scaled, 2e-4);
+              s.mesh(), s.place(), d.picture().buffer(), d.picture().toPixels(), scaled, 1.5);
         },
         answer);
   }
@@ -559,6 +559,7 @@ public final class ViewPane extends Pane implements ViewPort {
   }
 
   public void shutDown() {
+    still.stop();
     worker.shutDown();
   }
 }

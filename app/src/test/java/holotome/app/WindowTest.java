@@ -1,0 +1,536 @@
+package holotome.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import holotome.core.datum.Scale;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Vec;
+import holotome.core.step.Step;
+import holotome.core.trim.CutSelection;
+import holotome.core.trim.KeepIslands;
+import holotome.core.trim.PlaneCut;
+import holotome.view.Camera;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Supplier;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.text.Text;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The parts of the window one by one, driven by real events. */
+class WindowTest {
+  private static final int TRIANGLES = 100_000;
+
+  @TempDir private Path dir;
+  private Driver d;
+  private Node view;
+  private Path scan;
+
+  @BeforeEach
+  void openTheScan() throws Exception {
+    scan = Scans.bollard(TRIANGLES);
+    d = Driver.open(dir);
+    view = d.desk().view();
+    open(scan);
+  }
+
+  @AfterEach
+  void close() {
+    d.close();
+  }
+
+  private void open(Path file) {
+    d.on(
+        () -> {
+          d.desk().session().open(file);
+          return null;
+        });
+    d.await("an open scan", () -> !d.desk().session().jobs().isBusy());
+    d.settle();
+  }
+
+  private void stage(KeyCode digit) {
+    d.keys(KeyCode.ALT, digit);
+    d.settle();
+  }
+
+  private void apply() {
+    int before = entries();
+    d.await("a ready tool", () -> !d.node("apply").isDisabled());
+    d.keys(KeyCode.ENTER);
+    d.await("an entry", () -> d.desk().session().history().size() == before + 1);
+    d.settle();
+  }
+
+  private int entries() {
+    return d.on(() -> d.desk().session().history().size());
+  }
+
+  private Step step(int entry) {
+    return d.on(() -> d.desk().session().history().lines().get(entry).entry().step());
+  }
+
+  private Mesh mesh() {
+    return d.on(() -> d.desk().session().current().scan());
+  }
+
+  private int selected() {
+    return d.on(
+        () -> {
+          var s = d.desk().session().selection();
+          return s == null ? 0 : s.cardinality();
+        });
+  }
+
+  private void lasso() {
+    d.keys(KeyCode.ESCAPE);
+    d.await("no selection", () -> d.desk().session().selection() == null);
+    d.drag(view, MouseButton.PRIMARY, 300, 250, 440, 250, 440, 440, 300, 440, 300, 250);
+    d.await("a selection", () -> d.desk().session().selection() != null);
+    d.settle();
+  }
+
+  // --- selecting and taking away ---------------------------------------------------------------
+
+  @Test
+  void lassoTakesWhatIsVisibleAndWithVEverythingBehind() {
+    stage(KeyCode.DIGIT2);
+    lasso();
+    int visible = selected();
+    d.keys(KeyCode.V);
+    lasso();
+    int through = selected();
+    assertThat(visible).isGreaterThan(1000);
+    assertThat(through).isGreaterThan((int) (1.6 * visible));
+    assertThat(d.text("selected-count"))
+        .isEqualTo(String.format("%,d triangles selected", through));
+    assertThat(d.text("through")).contains("through");
+    // What is visible looks at the viewer: the middle of no selected triangle lies behind the axis.
+    d.keys(KeyCode.V);
+    lasso();
+    double[] eye = d.on(() -> d.desk().view().camera().eye());
+    Mesh m = mesh();
+    var s = d.on(() -> d.desk().session().selection());
+    int away = 0;
+    for (int t = s.nextSetBit(0); t >= 0; t = s.nextSetBit(t + 1)) {
+      double[] a = Vec.at(m.xyz(), m.triangles()[3 * t]);
+      double[] b = Vec.at(m.xyz(), m.triangles()[3 * t + 1]);
+      double[] c = Vec.at(m.xyz(), m.triangles()[3 * t + 2]);
+      double[] n = Vec.cross(Vec.sub(b, a), Vec.sub(c, a));
+      away += Vec.dot(n, Vec.sub(eye, a)) < 0 ? 1 : 0;
+    }
+    assertThat((double) away / s.cardinality()).isLessThan(0.02);
+  }
+
+  @Test
+  void escDropsTheSelectionAndShiftAddsToIt() {
+    stage(KeyCode.DIGIT2);
+    lasso();
+    int one = selected();
+    d.shiftDrag(view, 450, 450, 520, 450, 520, 520, 450, 520, 450, 450);
+    d.await("a larger selection", () -> d.desk().session().selection().cardinality() > one);
+    d.keys(KeyCode.ESCAPE);
+    d.await("no selection", () -> d.desk().session().selection() == null);
+  }
+
+  @Test
+  void aThroughLassoIsAFenceAndAVisibleOneIsStored() {
+    stage(KeyCode.DIGIT2);
+    lasso();
+    apply();
+    assertThat(((CutSelection) step(0)).stored()).isNotNull();
+    d.keys(KeyCode.V);
+    lasso();
+    int n = selected();
+    int before = mesh().triangleCount();
+    apply();
+    assertThat(((CutSelection) step(1)).fence()).isNotNull();
+    assertThat(mesh().triangleCount()).isEqualTo(before - n);
+  }
+
+  @Test
+  void thePlanesHandleIsDraggedAndItsNumberTyped() {
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT4);
+    d.settle();
+    String before = d.on(() -> ((TextField) d.node("field-place")).getText());
+    double[] handle = handle();
+    d.drag(view, MouseButton.PRIMARY, handle[0], handle[1], handle[0], handle[1] - 60);
+    d.settle();
+    String after = d.on(() -> ((TextField) d.node("field-place")).getText());
+    assertThat(Double.parseDouble(after)).isGreaterThan(Double.parseDouble(before) + 50);
+    d.fill("field-place", "1500");
+    d.settle();
+    apply();
+    PlaneCut cut = (PlaneCut) step(0);
+    assertThat(Vec.dot(cut.point(), Vec.unit(cut.normal()))).isCloseTo(1500, within(0.01));
+    float[] p = mesh().xyz();
+    for (int v = 0; v < p.length; v += 3) {
+      double h = Vec.dot(new double[] {p[v], p[v + 1], p[v + 2]}, Vec.unit(cut.normal()));
+      assertThat(h).isGreaterThan(1499.9);
+    }
+  }
+
+  /** Where the plane's handle is seen: the middle of the box, put onto the ground's plane. */
+  private double[] handle() {
+    return d.on(
+        () -> {
+          var session = d.desk().session();
+          var frame = session.current().frame();
+          var ground = session.insight().ground();
+          double[] n = frame.toWork().direction(ground.normal());
+          double[] c = frame.workBounds(session.current().scan()).centre();
+          double margin = 0.002 * session.current().scan().bounds().diagonal();
+          double off = Vec.dot(frame.toWork().apply(ground.point()), n) + margin - Vec.dot(c, n);
+          return d.desk().view().project(Vec.add(c, Vec.mul(n, off)));
+        });
+  }
+
+  @Test
+  void figuresBeforeApplyingAreThoseAfterApplying() {
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT2);
+    d.await("figures", () -> d.textNow("after-triangles").matches("[\\d,]+"));
+    String triangles = d.text("after-triangles");
+    String islands = d.text("after-islands");
+    apply();
+    assertThat(String.format("%,d", mesh().triangleCount())).isEqualTo(triangles);
+    assertThat(String.valueOf(d.on(() -> d.desk().session().insight().inspection().islands())))
+        .isEqualTo(islands);
+  }
+
+  // --- the Log -----------------------------------------------------------------------------------
+
+  @Test
+  void undoRedoLookingBackAndReopening() {
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT2);
+    apply();
+    Mesh islandsOff = mesh();
+    d.keys(KeyCode.DIGIT3);
+    apply();
+    Mesh groundOff = mesh();
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.settle();
+    assertThat(mesh()).isSameAs(islandsOff);
+    d.keys(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
+    d.settle();
+    assertThat(mesh()).isSameAs(groundOff);
+
+    // Space holds the state before the last entry up.
+    d.on(
+        () -> {
+          view.requestFocus();
+          return null;
+        });
+    d.hold(KeyCode.SPACE);
+    d.await("the state before", () -> d.desk().view().mesh() == islandsOff);
+    d.release(KeyCode.SPACE);
+    d.await("the state now", () -> d.desk().view().mesh() == groundOff);
+
+    // Dragging along the Tape looks back; nothing can be applied meanwhile; Esc ends it.
+    Node tape = d.node("tape");
+    d.drag(tape, MouseButton.PRIMARY, 500, 60, 300, 60);
+    assertThat(d.on(() -> d.desk().session().lookBack())).isEqualTo(1);
+    assertThat(d.text("selected-count")).isEqualTo("Looking back at step 1 of 2");
+    assertThat(d.on(() -> d.node("apply").isDisabled())).isTrue();
+    d.keys(KeyCode.ESCAPE);
+    assertThat(d.on(() -> d.desk().session().lookBack())).isEqualTo(-1);
+
+    // A click on an entry reopens it: other parameters, run again from there.
+    d.clickAt(tape, 300, 60);
+    d.settle();
+    assertThat(d.text("sheet-heading")).isEqualTo("Entry 1: Islands");
+    d.on(
+        () -> {
+          ((javafx.scene.control.ChoiceBox<?>) d.node("field-keep")).getSelectionModel().select(1);
+          return null;
+        });
+    d.fill("field-triangles", "30");
+    d.settle();
+    d.click("apply");
+    d.await("another first entry", () -> ((KeepIslands) stepNow(0)).triangles() == 30);
+    d.settle();
+    assertThat(entries()).isEqualTo(2);
+
+    // Switched off and taken out.
+    d.clickAt(tape, 300, 60);
+    d.settle();
+    d.click("entry-on-off");
+    d.await("it is off", () -> !d.desk().session().history().entries().getFirst().on());
+    d.settle();
+    d.clickAt(tape, 300, 60);
+    d.settle();
+    d.click("entry-remove");
+    d.await("it is out", () -> d.desk().session().history().size() == 1);
+    d.settle();
+  }
+
+  private Step stepNow(int entry) {
+    return d.desk().session().history().lines().get(entry).entry().step();
+  }
+
+  @Test
+  void savedWorkComesBackAndUnsavedWorkIsOffered() throws Exception {
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT2);
+    apply();
+    int triangles = mesh().triangleCount();
+    // As after a crash: the window goes without saving.
+    d.close();
+    d = Driver.open(dir);
+    view = d.desk().view();
+    d.click("recover");
+    d.await("the work", () -> d.desk().session().isOpen() && !d.desk().session().jobs().isBusy());
+    d.settle();
+    assertThat(entries()).isEqualTo(1);
+    assertThat(mesh().triangleCount()).isEqualTo(triangles);
+    assertThat(d.on(() -> d.desk().session().isUnsaved())).isTrue();
+
+    Path project = dir.resolve("work.holotome");
+    d.on(
+        () -> {
+          d.desk().session().save(project);
+          return null;
+        });
+    assertThat(project).exists();
+    assertThat(d.on(() -> d.desk().session().home().unsaved())).isEmpty();
+    d.keys(KeyCode.ALT, KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT3);
+    apply();
+    assertThat(Files.readString(project)).contains("trim.ground");
+    d.close();
+    d = Driver.open(dir);
+    view = d.desk().view();
+    d.click("recent-0");
+    d.await(
+        "the project", () -> d.desk().session().isOpen() && !d.desk().session().jobs().isBusy());
+    d.settle();
+    assertThat(entries()).isEqualTo(2);
+  }
+
+  @Test
+  void openingAnotherScanKeepsTheUnsavedWorkOfTheFirst() throws Exception {
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT2);
+    apply();
+    open(Scans.bollard(60_000));
+    d.keys(KeyCode.ALT, KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT2);
+    apply();
+    List<Path> kept = d.on(() -> d.desk().session().home().unsaved());
+    assertThat(kept).hasSize(2);
+    assertThat(Files.readString(kept.get(1))).contains("quay-" + TRIANGLES);
+  }
+
+  @Test
+  void cancelLeavesTheStateAsItWas() {
+    stage(KeyCode.DIGIT5);
+    Mesh before = mesh();
+    d.fill("field-triangles", "1000");
+    d.keys(KeyCode.ENTER);
+    d.await("running work", () -> d.desk().session().jobs().isBusy());
+    d.on(
+        () -> {
+          d.desk().session().jobs().cancel();
+          return null;
+        });
+    d.await("rest", () -> !d.desk().session().jobs().isBusy());
+    assertThat(entries()).isZero();
+    assertThat(mesh()).isSameAs(before);
+    assertThat(d.message()).contains("Cancelled; nothing was changed");
+    apply();
+    assertThat(entries()).isEqualTo(1);
+  }
+
+  @Test
+  void troubleIsSaidInlineAndTheWorkGoesOn() throws Exception {
+    Path bad = Files.writeString(dir.resolve("bad.ply"), "ply\nformat ascii 1.0\nelement vert");
+    open(bad);
+    assertThat(d.message()).startsWith(bad.toString()).doesNotContain("\n");
+    assertThat(d.on(() -> d.desk().session().failure())).isNotNull();
+    assertThat(mesh().triangleCount()).isGreaterThan(90_000);
+    d.click("message");
+    assertThat(d.message()).isEmpty();
+    stage(KeyCode.DIGIT5);
+    d.fill("field-triangles", "many");
+    assertThat(d.text("problem")).contains("\"many\" is not a number");
+    assertThat(d.on(() -> d.node("apply").isDisabled())).isTrue();
+  }
+
+  // --- figures typed in ------------------------------------------------------------------------
+
+  @Test
+  void lengthsAreReadInAnyUnitWithCommaOrPoint() throws Exception {
+    stage(KeyCode.DIGIT4);
+    for (int end = 0; end < 2; end++) {
+      double[] px = d.pixel(Scans.barEnd(scan, end));
+      d.clickAt(view, px[0], px[1]);
+      String next = end == 0 ? "the other end" : "true length";
+      d.await("a picked end", () -> d.textNow("problem").contains(next));
+    }
+    String[] typed = {"500 mm", "0,5 m", "0.5m", "50 cm", "19.685 in", "1,6404 ft", "500"};
+    for (String t : typed) {
+      d.fill("field-is", t);
+      Supplier<Step> made = () -> d.desk().sheetStep();
+      Scale s = (Scale) d.on(made::get);
+      assertThat(s.lengths().getFirst().is().metres()).as(t).isCloseTo(0.5, within(1e-4));
+    }
+    for (String t : new String[] {"", "long", "5 parsec"}) {
+      d.fill("field-is", t);
+      assertThat(d.on(() -> d.node("apply").isDisabled())).as(t).isTrue();
+    }
+    // What would make the quay as large as a country is refused.
+    d.fill("field-is", "500 km");
+    assertThat(d.text("problem")).contains("km across");
+    d.fill("field-is", "500 mm");
+    d.settle();
+    apply();
+    assertThat(d.text("fact-size")).contains("m");
+    assertThat(d.text("stage-datum")).contains("mm");
+  }
+
+  @Test
+  void fieldsShowOnlyWhereTheyApply() {
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT2);
+    d.settle();
+    assertThat(d.on(() -> d.node("field-across").getParent().isVisible())).isFalse();
+    d.on(
+        () -> {
+          ((javafx.scene.control.ChoiceBox<?>) d.node("field-keep")).getSelectionModel().select(1);
+          return null;
+        });
+    assertThat(d.on(() -> d.node("field-across").getParent().isVisible())).isTrue();
+    stage(KeyCode.DIGIT5);
+    d.fill("field-percent", "10");
+    assertThat(d.on(() -> ((TextField) d.node("field-triangles")).getText())).isEmpty();
+    assertThat(d.on(() -> d.desk().sheetStep())).isNotNull();
+    // A click in the view fills in the point that goes with the choice.
+    stage(KeyCode.DIGIT4);
+    d.keys(KeyCode.DIGIT3);
+    d.settle();
+    d.clickAt(view, 370, 300);
+    d.await("a point", () -> ((TextField) d.node("field-point")).getText().split(",").length == 3);
+    assertThat(d.on(() -> d.node("field-point").getParent().isVisible())).isTrue();
+  }
+
+  // --- the view --------------------------------------------------------------------------------
+
+  @Test
+  void theRightButtonTurnsAboutWhatIsUnderThePointer() {
+    Camera before = d.on(() -> d.desk().view().camera());
+    d.drag(view, MouseButton.SECONDARY, 370, 300, 470, 340);
+    d.settle();
+    Camera after = d.on(() -> d.desk().view().camera());
+    assertThat(after.yaw()).isNotEqualTo(before.yaw());
+    assertThat(after.pitch()).isNotEqualTo(before.pitch());
+    d.drag(view, MouseButton.MIDDLE, 300, 300, 340, 300);
+    d.settle();
+    Camera shifted = d.on(() -> d.desk().view().camera());
+    assertThat(shifted.yaw()).isEqualTo(after.yaw());
+    assertThat(Vec.distance(shifted.target(), after.target())).isGreaterThan(1);
+    d.keys(KeyCode.O);
+    assertThat(d.on(() -> d.desk().view().camera().perspective())).isFalse();
+    d.hold(KeyCode.SHIFT);
+    d.keys(KeyCode.RIGHT);
+    d.release(KeyCode.SHIFT);
+    double yaw = d.on(() -> d.desk().view().camera().yaw());
+    assertThat(Math.IEEEremainder(yaw, Math.PI / 2)).isCloseTo(0, within(1e-9));
+    d.keys(KeyCode.HOME);
+    d.settle();
+    String look = d.text("look");
+    d.keys(KeyCode.L);
+    assertThat(d.text("look")).isNotEqualTo(look);
+  }
+
+  @Test
+  void whatIsFoundByNameIsDone() {
+    d.keys(KeyCode.CONTROL, KeyCode.SPACE);
+    d.type("go to datum");
+    d.keys(KeyCode.ENTER);
+    assertThat(d.text("findings")).contains("Datum");
+    d.keys(KeyCode.CONTROL, KeyCode.SPACE);
+    d.type("from above");
+    d.keys(KeyCode.ENTER);
+    assertThat(d.on(() -> d.desk().view().camera().pitch())).isCloseTo(Math.PI / 2, within(1e-9));
+    d.keys(KeyCode.CONTROL, KeyCode.SPACE);
+    d.keys(KeyCode.ESCAPE);
+    assertThat(d.on(() -> d.node("finder").isVisible())).isFalse();
+  }
+
+  @Test
+  void theSceneIsReachedByTabAlone() {
+    List<String> reached = new ArrayList<>();
+    for (int i = 0; i < 60; i++) {
+      d.keys(KeyCode.TAB);
+      Node n = d.on(() -> d.scene().getFocusOwner());
+      reached.add(n == null ? "" : String.valueOf(n.getId()));
+    }
+    assertThat(reached).contains("stage-trim", "apply", "look", "view", "find-action");
+  }
+
+  // --- what is cut off -------------------------------------------------------------------------
+
+  @Test
+  void noTextIsCutOffInAnyStageAtTheLeastSize() throws Exception {
+    d.close();
+    d = Driver.open(dir, 1024, 700);
+    view = d.desk().view();
+    open(scan);
+    List<String> cut = new ArrayList<>();
+    KeyCode[] digits = {
+      KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4,
+      KeyCode.DIGIT5, KeyCode.DIGIT6, KeyCode.DIGIT7, KeyCode.DIGIT8
+    };
+    for (KeyCode digit : digits) {
+      stage(digit);
+      for (KeyCode tool : List.of(KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4)) {
+        d.keys(tool);
+        d.settle();
+        cut.addAll(d.on(() -> cutOff(d.scene().getRoot())));
+      }
+    }
+    assertThat(cut).isEmpty();
+    // The check itself must see a cut text where there is one.
+    List<String> made =
+        d.on(
+            () -> {
+              Label l = new Label("A text that is longer than its place");
+              l.setMaxWidth(60);
+              d.desk().getChildren().add(l);
+              d.desk().applyCss();
+              d.desk().layout();
+              return cutOff(d.scene().getRoot());
+            });
+    assertThat(made).hasSize(1);
+  }
+
+  /** Texts that are shown with an ellipsis in place of their end. */
+  private static List<String> cutOff(Node root) {
+    List<String> out = new ArrayList<>();
+    for (Node n : root.lookupAll("*")) {
+      if (n instanceof Labeled l
+          && l.isVisible()
+          && l.getScene() != null
+          && !"folder".equals(l.getId())
+          && l.lookup(".text") instanceof Text t
+          && t.getParent() == l
+          && !t.getText().equals(l.getText())) {
+        out.add(l.getText() + " shown as " + t.getText());
+      }
+    }
+    return out;
+  }
+}
