@@ -14,6 +14,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.task.Work;
 import java.util.List;
 
 /** Turns the work upright. */
@@ -51,7 +52,8 @@ public record Level(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
-    PlaneFinder.Flat flat = by == By.LARGEST ? largest(mesh, run) : region(mesh, in.frame());
+    PlaneFinder.Flat flat =
+        by == By.LARGEST ? largest(mesh, run) : region(mesh, in.frame(), run.work());
     double[] up = in.frame().toWork().direction(flat.normal());
     double tilt = Math.toDegrees(Math.acos(Math.clamp(up[2], -1.0, 1.0)));
     double[] pivot = in.frame().toWork().apply(flat.point());
@@ -81,13 +83,16 @@ public record Level(
         : found.getFirst();
   }
 
-  private PlaneFinder.Flat region(Mesh mesh, Frame frame) {
+  private PlaneFinder.Flat region(Mesh mesh, Frame frame, Work work) {
     double[] c = frame.toBase(point);
     double r = frame.toBaseLength(radius.metres());
     PlaneFit.Sum sum = new PlaneFit.Sum();
     double[] facing = new double[3];
     int[] tri = mesh.triangles();
     for (int t = 0; t < mesh.triangleCount(); t++) {
+      if ((t & 0xffff) == 0) {
+        work.check();
+      }
       double[] p = Vec.at(mesh.xyz(), tri[3 * t]);
       if (Vec.distance(p, c) <= r) {
         double[] n = holotome.core.mesh.Measures.cross(mesh, t);

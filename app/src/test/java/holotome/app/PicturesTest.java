@@ -1,0 +1,177 @@
+package holotome.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
+import org.junit.jupiter.api.io.TempDir;
+
+/**
+ * Takes the pictures of the documentation: walks through the job and saves what each stage shows.
+ * Runs only when told where to: scripts/pictures does.
+ */
+@EnabledIfSystemProperty(named = "holotome.pictures", matches = ".+")
+class PicturesTest {
+  @TempDir private Path home;
+  private final Path into = Path.of(System.getProperty("holotome.pictures", "."));
+  private Driver d;
+  private Node view;
+
+  private void stage(KeyCode digit, KeyCode tool) {
+    d.keys(KeyCode.ALT, digit);
+    d.settle();
+    d.keys(tool);
+    d.settle();
+  }
+
+  private void apply() {
+    int before = d.on(() -> d.desk().session().history().size());
+    d.await("a ready tool", () -> !d.node("apply").isDisabled());
+    d.keys(KeyCode.ENTER);
+    d.await("an entry", () -> d.desk().session().history().size() == before + 1);
+    d.settle();
+  }
+
+  /** Once figures are in and the full picture is up. */
+  private void save(String name) throws Exception {
+    Thread.sleep(1200);
+    d.settle();
+    d.picture(into.resolve(name + ".png"));
+  }
+
+  private void lookCloser(double yaw, double pitch, int notches) {
+    d.keys(KeyCode.HOME);
+    d.settle();
+    d.drag(view, MouseButton.SECONDARY, 370, 300, 370 - yaw, 300 + pitch);
+    d.settle();
+    if (notches != 0) {
+      d.wheel(view, 376, 330, -notches);
+      d.settle();
+    }
+  }
+
+  @Test
+  void walk() throws Exception {
+    Path scan = Scans.bollard(1_200_000);
+    Files.createDirectories(into);
+    try (Driver driver = Driver.open(home)) {
+      d = driver;
+      view = d.desk().view();
+      d.on(
+          () -> {
+            d.desk().session().open(scan);
+            return null;
+          });
+      d.settle();
+      lookCloser(40, 20, 4);
+      save("intake");
+
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT1);
+      d.drag(
+          view,
+          MouseButton.PRIMARY,
+          60,
+          560,
+          160,
+          420,
+          330,
+          500,
+          470,
+          470,
+          520,
+          360,
+          700,
+          380,
+          720,
+          600,
+          420,
+          655,
+          60,
+          640,
+          60,
+          560);
+      d.settle();
+      save("trim-lasso");
+      d.keys(KeyCode.ESCAPE);
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT2);
+      apply();
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT4);
+      save("trim-plane");
+      d.keys(KeyCode.CONTROL, KeyCode.SPACE);
+      d.type("trim");
+      save("find-an-action");
+      d.keys(KeyCode.ESCAPE);
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT3);
+      apply();
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT2);
+      apply();
+
+      stage(KeyCode.DIGIT3, KeyCode.DIGIT1);
+      apply();
+      lookCloser(-330, -95, 0);
+      stage(KeyCode.DIGIT3, KeyCode.DIGIT2);
+      d.clickWords("findings", "Show");
+      save("mend");
+      apply();
+
+      stage(KeyCode.DIGIT4, KeyCode.DIGIT1);
+      lookCloser(300, 110, 0);
+      for (int end = 0; end < 2; end++) {
+        double[] px = d.pixel(Scans.barEnd(scan, end));
+        d.wheel(view, px[0], px[1], -12);
+        d.settle();
+        px = d.pixel(Scans.barEnd(scan, end));
+        d.clickAt(view, px[0], px[1]);
+        d.settle();
+        if (end == 0) {
+          d.wheel(view, px[0], px[1], 12);
+          d.settle();
+        }
+      }
+      d.wheel(view, 376, 330, 9);
+      d.fill("field-is", "500 mm");
+      save("datum-scale");
+      apply();
+      stage(KeyCode.DIGIT4, KeyCode.DIGIT2);
+      apply();
+      stage(KeyCode.DIGIT4, KeyCode.DIGIT3);
+      apply();
+      d.keys(KeyCode.HOME);
+
+      stage(KeyCode.DIGIT5, KeyCode.DIGIT1);
+      apply();
+      lookCloser(0, 0, 0);
+      save("reduce");
+      stage(KeyCode.DIGIT6, KeyCode.DIGIT1);
+      apply();
+      save("unwrap");
+      stage(KeyCode.DIGIT7, KeyCode.DIGIT1);
+      apply();
+      save("bake");
+      stage(KeyCode.DIGIT8, KeyCode.DIGIT1);
+      d.fill("field-name", "bollard");
+      apply();
+      save("ship");
+      Node tape = d.node("tape");
+      d.drag(tape, MouseButton.PRIMARY, 700, 60, 200, 60);
+      save("looking-back");
+      d.keys(KeyCode.ESCAPE);
+      d.keys(KeyCode.CONTROL, KeyCode.SPACE);
+      d.type("slate");
+      d.keys(KeyCode.ENTER);
+      save("slate");
+    }
+    try (Driver again = Driver.open(home)) {
+      d = again;
+      save("welcome");
+    }
+    try (var files = Files.list(into)) {
+      assertThat(files.filter(p -> p.toString().endsWith(".png")).count()).isBetween(10L, 19L);
+    }
+  }
+}

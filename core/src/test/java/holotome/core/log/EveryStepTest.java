@@ -1,0 +1,293 @@
+package holotome.core.log;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import holotome.core.Naive;
+import holotome.core.Shapes;
+import holotome.core.mesh.Frame;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Raster;
+import holotome.core.step.MapKind;
+import holotome.core.step.Outcome;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** What holds for each step there is, on a workpiece with something to do for all of them. */
+class EveryStepTest {
+  @TempDir private Path dir;
+
+  /** A step as a Log would state it, and the entries that come before it. */
+  record Given(Map<String, Object> entry, List<Map<String, Object>> before) {
+    @Override
+    public String toString() {
+      return entry.toString();
+    }
+  }
+
+  private static final Map<String, Object> TIDY = Map.of("do", "mend.tidy");
+  private static final Map<String, Object> CAST = Map.of("do", "reduce.decimate", "triangles", 800);
+  private static final Map<String, Object> CHARTS = Map.of("do", "unwrap.charts", "size", 256);
+  private static final Map<String, Object> BAKED =
+      Map.of("do", "bake.maps", "size", 256, "samples", 4);
+  private static final Map<String, Object> FENCE =
+      Map.of(
+          "view",
+          List.of(1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1),
+          "outline",
+          List.of(0.2, -2, 2, -2, 2, 2, 0.2, 2));
+
+  static Stream<Given> steps() {
+    return Stream.of(
+        given(Map.of("do", "trim.select", "fence", FENCE, "then", "remove")),
+        given(Map.of("do", "trim.islands", "keep", "largest")),
+        given(Map.of("do", "trim.islands", "keep", "larger", "across", "30 cm")),
+        given(Map.of("do", "trim.ground")),
+        given(
+            Map.of(
+                "do",
+                "trim.plane",
+                "point",
+                List.of(0, 0, 0.3),
+                "normal",
+                List.of(0.2, 0.1, 1),
+                "close",
+                "flat")),
+        given(Map.of("do", "mend.tidy")),
+        given(Map.of("do", "mend.fill", "how", "smooth"), List.of(TIDY)),
+        given(Map.of("do", "mend.fill", "how", "flat"), List.of(TIDY)),
+        given(Map.of("do", "datum.unit", "unit", "cm")),
+        given(
+            Map.of(
+                "do",
+                "datum.scale",
+                "lengths",
+                List.of(
+                    Map.of("from", List.of(0, 0, 0), "to", List.of(1, 0, 0), "is", "19.7 in")))),
+        given(Map.of("do", "datum.level")),
+        given(
+            Map.of(
+                "do", "datum.level", "by", "region", "point", List.of(1.5, 1.5, 0), "radius", 0.5)),
+        given(Map.of("do", "datum.turn", "axis", "x", "angle", 12.5)),
+        given(Map.of("do", "datum.origin", "at", "box-centre")),
+        given(CAST),
+        given(Map.of("do", "reduce.decimate", "percent", 20, "as", "scan")),
+        given(Map.of("do", "reduce.decimate", "tolerance", "2 mm")),
+        given(CHARTS, List.of(CAST)),
+        given(BAKED, List.of(CAST, CHARTS)),
+        given(
+            Map.of("do", "ship.write", "for", "engine", "name", "a"), List.of(CAST, CHARTS, BAKED)),
+        given(
+            Map.of("do", "ship.write", "for", "render", "name", "b"), List.of(CAST, CHARTS, BAKED)),
+        given(Map.of("do", "ship.write", "for", "print", "name", "c")),
+        given(Map.of("do", "ship.write", "for", "capture", "name", "d")));
+  }
+
+  private static Given given(Map<String, Object> entry) {
+    return new Given(entry, List.of());
+  }
+
+  private static Given given(Map<String, Object> entry, List<Map<String, Object>> before) {
+    return new Given(entry, before);
+  }
+
+  /** A ball with a hole standing in a wide sheet, a piece of debris, doubled points, colours. */
+  private static Workpiece start() {
+    Mesh ball = Shapes.moved(Shapes.sphere(0.6, 4), 0, 0, 0.5);
+    Mesh holed =
+        holotome.core.mesh.Submesh.of(ball, t -> t % 1280 > 9, holotome.core.task.Work.unwatched());
+    Mesh ground = Shapes.moved(Shapes.sheet(6, 60), -3, -3, 0);
+    Mesh debris = Shapes.moved(Shapes.cube(0.1), 1, 1, 1.2);
+    return Workpiece.of(
+        Shapes.coloured(Shapes.together(ground, holed, debris, debris)),
+        Frame.ofOffset(new double[] {4e5, 5e6, 100}));
+  }
+
+  private Workpiece before(Given given) {
+    Workpiece w = start();
+    for (Map<String, Object> e : given.before()) {
+      w = Catalogue.create(e).apply(w, Run.unwatched()).work();
+    }
+    return w;
+  }
+
+  private Outcome apply(Given given, Workpiece w, Work work, String into) {
+    return Catalogue.create(given.entry()).apply(w, new Run(work, dir.resolve(into)));
+  }
+
+  @Test
+  void noStepIsForgottenHere() {
+    Set<String> tested =
+        steps().map(g -> g.entry().get("do").toString()).collect(Collectors.toSet());
+    assertThat(tested)
+        .isEqualTo(Catalogue.all().stream().map(StepKind::id).collect(Collectors.toSet()));
+  }
+
+  @ParameterizedTest
+  @MethodSource("steps")
+  void sameOnOneThreadAndMany(Given given) throws Exception {
+    Workpiece w = before(given);
+    Outcome many = apply(given, w, Work.unwatched(), "many");
+    Parallel.limitThreads(1);
+    try {
+      assertSame(apply(given, w, Work.unwatched(), "one").work(), many.work());
+    } finally {
+      Parallel.limitThreads(64);
+    }
+    for (String f : files("many")) {
+      assertThat(dir.resolve("one").resolve(f))
+          .hasSameBinaryContentAs(dir.resolve("many").resolve(f));
+    }
+  }
+
+  private List<String> files(String directory) throws Exception {
+    if (!Files.exists(dir.resolve(directory))) {
+      return List.of();
+    }
+    try (Stream<Path> s = Files.list(dir.resolve(directory))) {
+      return s.map(p -> p.getFileName().toString()).sorted().toList();
+    }
+  }
+
+  private static void assertSame(Workpiece a, Workpiece b) {
+    assertThat(a.scan().sameAs(b.scan())).isTrue();
+    assertThat(a.frame()).isEqualTo(b.frame());
+    assertThat(a.cast() == null).isEqualTo(b.cast() == null);
+    if (a.cast() != null) {
+      assertThat(a.cast().sameAs(b.cast())).isTrue();
+    }
+    assertThat(a.maps() == null).isEqualTo(b.maps() == null);
+    if (a.maps() != null) {
+      for (MapKind k : MapKind.values()) {
+        Raster p = a.maps().pictures().get(k);
+        assertThat(p == null ? null : p.pixels())
+            .isEqualTo(p == null ? null : b.maps().pictures().get(k).pixels());
+      }
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("steps")
+  void leavesWhatItWasGivenAloneAndGivesASoundMesh(Given given) {
+    Workpiece w = before(given);
+    float[] xyz = w.scan().xyz().clone();
+    int[] triangles = w.scan().triangles().clone();
+    int[] colours = w.scan().colours().clone();
+    int[] cast = w.cast() == null ? null : w.cast().triangles().clone();
+    Work work = new Work();
+    Outcome o = apply(given, w, work, "out");
+    assertThat(w.scan().xyz()).isEqualTo(xyz);
+    assertThat(w.scan().triangles()).isEqualTo(triangles);
+    assertThat(w.scan().colours()).isEqualTo(colours);
+    assertThat(w.cast() == null ? null : w.cast().triangles()).isEqualTo(cast);
+    Naive.assertSound(o.work().scan());
+    assertThat(o.work().scan().colours()).hasSize(o.work().scan().vertexCount());
+    if (o.work().cast() != null) {
+      Naive.assertSound(o.work().cast());
+    }
+    assertThat(o.notes()).isNotEmpty().allSatisfy(n -> assertThat(n).doesNotContain("\n", "null"));
+    assertThat(work.fraction()).as("progress when done").isLessThanOrEqualTo(1.0);
+  }
+
+  /** Cancelled before it begins and while it runs: no result, no file, nothing changed. */
+  @ParameterizedTest
+  @MethodSource("steps")
+  void cancelledItLeavesNothingBehind(Given given) throws Exception {
+    Workpiece w = before(given);
+    int[] triangles = w.scan().triangles().clone();
+    Work whole = new Work();
+    long start = System.nanoTime();
+    apply(given, w, whole, "whole");
+    long took = System.nanoTime() - start;
+    int cancelled = 0;
+    for (double share : new double[] {0, 0.2, 0.5}) {
+      Work work = new Work();
+      Thread canceller =
+          new Thread(
+              () -> {
+                try {
+                  Thread.sleep((long) (share * took / 1e6));
+                } catch (InterruptedException e) {
+                  return;
+                }
+                work.cancel();
+              });
+      if (share == 0) {
+        work.cancel();
+      } else {
+        canceller.start();
+      }
+      String into = "cancelled-" + share;
+      try {
+        apply(given, w, work, into);
+        // It was through before the cancel came.
+      } catch (Failure f) {
+        assertThat(f.kind()).isEqualTo(Failure.Kind.CANCELLED);
+        assertThat(files(into)).isEmpty();
+        cancelled++;
+      } finally {
+        canceller.interrupt();
+        canceller.join();
+      }
+      assertThat(w.scan().triangles()).isEqualTo(triangles);
+    }
+    boolean instant =
+        given.entry().get("do").toString().matches("datum\\.(unit|scale|turn|origin)");
+    assertThat(cancelled).isGreaterThanOrEqualTo(instant ? 0 : 1);
+  }
+
+  @ParameterizedTest
+  @MethodSource("steps")
+  void writtenIntoALogItComesBackTheSame(Given given) {
+    Step step = Catalogue.create(given.entry());
+    LogFile back = LogFile.parse(new LogFile(List.of(Entry.of(step)), null).text(), "log");
+    Step again = back.entries().getFirst().step();
+    assertThat(StepKind.of(again).values(again).toString())
+        .isEqualTo(StepKind.of(step).values(step).toString());
+  }
+
+  /** One triangle and rubbish: a plain refusal or a sound mesh, never anything else. */
+  @ParameterizedTest
+  @MethodSource("steps")
+  void onTheLeastAndTheWorstOfMeshesItIsSoundOrSaysWhyNot(Given given) {
+    Mesh one = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2});
+    Mesh line = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 2, 0, 0}, new int[] {0, 1, 2});
+    for (Mesh m : List.of(one, line, Shapes.mess(60, 5), Shapes.mess(200, 9), Shapes.cube(1e-6))) {
+      Workpiece w = Workpiece.of(m, Frame.PLAIN).withCast(m);
+      try {
+        Outcome o = apply(given, w, Work.unwatched(), "worst");
+        Naive.assertSound(o.work().scan());
+        assertThat(o.work().scan().isEmpty()).isFalse();
+      } catch (Failure f) {
+        assertThat(f.getMessage()).doesNotStartWith("Internal error").doesNotContain("\n");
+      }
+    }
+  }
+
+  @Test
+  void anUnknownParameterIsNamed() {
+    for (StepKind k : Catalogue.all()) {
+      assertThatThrownBy(() -> Catalogue.create(Map.of("do", k.id(), "colour-of-sky", 1)))
+          .isInstanceOf(Failure.class)
+          .hasMessageContaining("colour-of-sky");
+    }
+    assertThat(Arrays.stream(MapKind.values()).map(MapKind::fileName)).doesNotHaveDuplicates();
+  }
+}
