@@ -55,6 +55,7 @@ final class InspectCommand implements Callable<Integer> {
     m.put("degenerateTriangles", i.degenerateTriangles());
     m.put("duplicateTriangles", i.duplicateTriangles());
     m.put("duplicateVertices", i.duplicateVertices());
+    m.put("tornEdges", i.tornEdges());
     m.put("unreferencedVertices", i.unreferencedVertices());
     m.put("islands", i.islands());
     m.put("eulerCharacteristic", i.eulerCharacteristic());

@@ -128,7 +128,7 @@ final class Fields {
       String unit = f.unit();
       TextField t = addText(f.name(), label, f.help(), v == null ? "" : text(v, f, unit), unit);
       if (f.optional() && f.oneOf().isEmpty()) {
-        t.setPromptText("as found");
+        t.setPromptText("not set");
       }
     }
     showWhatApplies();

@@ -25,6 +25,7 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
@@ -134,6 +135,7 @@ public final class Desk extends StackPane {
   private void buildWelcome() {
     welcome.setId("welcome");
     welcome.getStyleClass().setAll("welcome");
+    welcome.setMaxHeight(Region.USE_PREF_SIZE);
     Label title = new Label("Holotome");
     title.getStyleClass().add("title");
     Label text =

@@ -240,11 +240,9 @@ final class Findings {
     if (n.nonManifoldEdges() > 0 || n.nonManifoldVertices() > 0) {
       out.add(finding(Severity.WARN, "Not manifold", nonManifold(n), null, "Tidy", Tidy.class));
     }
-    int untidy =
-        n.degenerateTriangles()
-            + n.duplicateTriangles()
-            + n.duplicateVertices()
-            + n.unreferencedVertices();
+    // Points that were doubled to part two fans tear nothing and are as they should be.
+    int torn = n.tornEdges() > 0 ? n.duplicateVertices() : 0;
+    int untidy = n.degenerateTriangles() + n.duplicateTriangles() + torn + n.unreferencedVertices();
     if (untidy > 0) {
       out.add(finding(Severity.WARN, "Untidy", untidy(n), null, "Tidy", Tidy.class));
     }
@@ -271,7 +269,9 @@ final class Findings {
     List<String> parts = new ArrayList<>();
     add(parts, n.degenerateTriangles(), "degenerate triangle");
     add(parts, n.duplicateTriangles(), "duplicate triangle");
-    add(parts, n.duplicateVertices(), "doubled point");
+    if (n.tornEdges() > 0) {
+      add(parts, n.duplicateVertices(), "doubled point");
+    }
     add(parts, n.unreferencedVertices(), "unused point");
     return String.join(", ", parts) + ".";
   }

@@ -149,7 +149,9 @@ final class Tape extends Pane {
     g.setFont(Font.font("IBM Plex Mono", 11));
     g.setTextAlign(TextAlignment.LEFT);
     g.setTextBaseline(VPos.TOP);
-    g.fillText(StageBar.count((int) most), 10, TOP - 2);
+    if (x >= LEFT) {
+      g.fillText(StageBar.count((int) most), 10, TOP - 2);
+    }
     int shownState = session.lookBack() >= 0 ? session.lookBack() : lines.size();
     for (int i = 0; i <= lines.size(); i++) {
       int triangles = i == 0 ? first : lines.get(i - 1).effect().triangles();

@@ -43,7 +43,8 @@ final class ViewChips extends VBox {
     messageChip.setId("message");
     messageChip.getStyleClass().setAll("chip");
     messageChip.setOnAction(e -> session.dismiss());
-    messageChip.setMaxWidth(620);
+    message.setMaxWidth(600);
+    messageChip.setMaxWidth(Region.USE_PREF_SIZE);
     getChildren().addAll(row, messageChip);
   }
 

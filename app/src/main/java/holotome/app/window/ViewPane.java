@@ -53,6 +53,8 @@ public final class ViewPane extends Pane implements ViewPort {
   private Similarity placed;
   private Workpiece peek;
   private List<float[]> shownLoops = List.of();
+  private Mesh loopsOf;
+  private Stage loopsIn;
   private boolean through;
   private boolean grid = true;
   private int[] pixels = new int[0];
@@ -536,9 +538,14 @@ public final class ViewPane extends Pane implements ViewPort {
 
   // --- overlay ---------------------------------------------------------------------------------
 
-  /** Border loops drawn over the view, in base coordinates; empty for none. */
+  /**
+   * Border loops drawn over the view, in base coordinates, for as long as the mesh they were
+   * measured on is shown in this stage; empty for none.
+   */
   public void showLoops(List<float[]> loops) {
     shownLoops = loops;
+    loopsOf = mesh();
+    loopsIn = session.stage();
     repaint();
   }
 
@@ -550,7 +557,9 @@ public final class ViewPane extends Pane implements ViewPort {
       return;
     }
     Workpiece w = workpiece();
-    marks.loops(g, this, shownLoops, w.frame().toWork());
+    if (loopsOf == mesh() && loopsIn == session.stage()) {
+      marks.loops(g, this, shownLoops, w.frame().toWork());
+    }
     marks.axes(g, camera, getWidth(), getHeight());
     marks.scaleBar(g, camera, getHeight(), w.frame().trueSize());
     if (tool != null && peek == null && session.lookBack() < 0) {

@@ -19,6 +19,8 @@ import java.util.Arrays;
  * @param volume signed; NaN where the mesh is not closed and consistently oriented
  * @param boundaryLoops closed walks along border edges
  * @param duplicateVertices vertices that stand exactly where an earlier one does
+ * @param tornEdges border edges that lie exactly on another border edge: doubled points tear the
+ *     surface there, welding closes it
  * @param selfIntersections pairs of triangles that cut through each other; -1 where not counted
  */
 public record Inspection(
@@ -35,6 +37,7 @@ public record Inspection(
     int degenerateTriangles,
     int duplicateTriangles,
     int duplicateVertices,
+    int tornEdges,
     int unreferencedVertices,
     int islands,
     long eulerCharacteristic,
@@ -84,6 +87,7 @@ public record Inspection(
         degenerate,
         duplicates(mesh),
         doubled,
+        torn(adjacency, first),
         unused,
         islands.count(),
         mesh.vertexCount() - unused - adjacency.edgeCount() + mesh.triangleCount(),
@@ -91,6 +95,31 @@ public record Inspection(
         crossings,
         mesh.hasColour(),
         mesh.uv() != null);
+  }
+
+  /** Border edges whose two ends stand where those of another border edge do. */
+  private static int torn(Adjacency adjacency, int[] first) {
+    int[] tri = adjacency.mesh().triangles();
+    int[] twin = adjacency.twin();
+    long[] edges = new long[64];
+    int n = 0;
+    for (int h = 0; h < tri.length; h++) {
+      if (twin[h] == Adjacency.BORDER) {
+        if (n == edges.length) {
+          edges = Arrays.copyOf(edges, 2 * n);
+        }
+        int a = first[tri[h]];
+        int b = first[tri[Adjacency.next(h)]];
+        edges[n++] = (long) Math.min(a, b) << 32 | Math.max(a, b);
+      }
+    }
+    Arrays.sort(edges, 0, n);
+    int torn = 0;
+    for (int i = 0; i < n; i++) {
+      boolean twice = i > 0 && edges[i] == edges[i - 1] || i + 1 < n && edges[i] == edges[i + 1];
+      torn += twice ? 1 : 0;
+    }
+    return torn;
   }
 
   private static int degenerate(Mesh mesh) {
