@@ -1,6 +1,10 @@
 # Finds a JDK of at least version 25: JAVA_HOME, then the usual places, then the path. Sets JAVA_HOME.
 holotome_jdk_version() {
   [ -x "$1/bin/javac" ] || return 1
+  # The file that comes with a JDK says it at once; asking the compiler takes a third of a second.
+  local version
+  version=$(sed -n 's/^JAVA_VERSION="\([0-9]*\).*/\1/p' "$1/release" 2>/dev/null)
+  [ -n "$version" ] && echo "$version" && return 0
   "$1/bin/javac" -version 2>&1 | sed -n 's/^javac \([0-9]*\).*/\1/p'
 }
 holotome_find_jdk() {
