@@ -5,7 +5,7 @@ import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Vec;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
-import holotome.core.trim.Fence;
+import holotome.core.trim.FenceOutline;
 import java.util.BitSet;
 
 /** What lies under pixels: from the very buffer that was drawn. */
@@ -56,26 +56,16 @@ public final class Picking {
   /**
    * The triangles seen in any pixel whose centre lies inside an outline (x, y in turn, in pixels).
    */
-  public static BitSet visible(VisibilityBuffer buffer, double[] outline) {
-    double minX = Double.POSITIVE_INFINITY;
-    double minY = minX;
-    double maxX = -minX;
-    double maxY = -minX;
-    for (int i = 0; i < outline.length; i += 2) {
-      minX = Math.min(minX, outline[i]);
-      maxX = Math.max(maxX, outline[i]);
-      minY = Math.min(minY, outline[i + 1]);
-      maxY = Math.max(maxY, outline[i + 1]);
-    }
+  private static BitSet seen(VisibilityBuffer buffer, FenceOutline outline) {
     BitSet out = new BitSet();
-    int y0 = Math.max(0, (int) Math.floor(minY));
-    int y1 = Math.min(buffer.height() - 1, (int) Math.ceil(maxY));
-    int x0 = Math.max(0, (int) Math.floor(minX));
-    int x1 = Math.min(buffer.width() - 1, (int) Math.ceil(maxX));
+    int y0 = Math.max(0, (int) Math.floor(outline.minY()));
+    int y1 = Math.min(buffer.height() - 1, (int) Math.ceil(outline.maxY()));
+    int x0 = Math.max(0, (int) Math.floor(outline.minX()));
+    int x1 = Math.min(buffer.width() - 1, (int) Math.ceil(outline.maxX()));
     for (int y = y0; y <= y1; y++) {
       for (int x = x0; x <= x1; x++) {
         int t = buffer.triangle(x, y);
-        if (t >= 0 && Fence.contains(outline, x + 0.5, y + 0.5)) {
+        if (t >= 0 && outline.contains(x + 0.5, y + 0.5)) {
           out.set(t);
         }
       }
@@ -98,7 +88,8 @@ public final class Picking {
       double[] toPixels,
       double[] outline,
       double slack) {
-    BitSet out = visible(buffer, outline);
+    FenceOutline inside = new FenceOutline(outline);
+    BitSet out = seen(buffer, inside);
     long[] words = new long[(mesh.triangleCount() + 63) / 64];
     double[] m = Projection.multiply(toPixels, place);
     // Stretches of whole words, so that no two threads write to the same one.
@@ -113,7 +104,7 @@ public final class Picking {
             if (!project(m, mesh, t, corner)) {
               continue;
             }
-            int over = unhidden(m, corner, buffer, outline, slack);
+            int over = unhidden(m, corner, buffer, inside, slack);
             if (over == OPEN
                 ? turn(corner) < 0
                 : over >= 0 && project(m, mesh, over, seen) && turn(corner) * turn(seen) > 0) {
@@ -153,7 +144,7 @@ public final class Picking {
    * is seen there, HIDDEN where it is nearer or the middle lies outside the outline.
    */
   private static int unhidden(
-      double[] m, double[] c, VisibilityBuffer buffer, double[] outline, double slack) {
+      double[] m, double[] c, VisibilityBuffer buffer, FenceOutline outline, double slack) {
     double ux = c[3] - c[0];
     double uy = c[4] - c[1];
     double vx = c[6] - c[0];
@@ -170,7 +161,7 @@ public final class Picking {
         || py < 0
         || px >= buffer.width()
         || py >= buffer.height()
-        || !Fence.contains(outline, x, y)) {
+        || !outline.contains(x, y)) {
       return HIDDEN;
     }
     long cell = buffer.cells[py * buffer.width() + px];

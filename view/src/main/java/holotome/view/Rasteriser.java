@@ -32,8 +32,8 @@ final class Rasteriser {
 
   private long[][] layers = new long[0][];
 
-  void draw(Mesh mesh, Projection projection, VisibilityBuffer out) {
-    project(mesh, projection);
+  void draw(Mesh mesh, Projection projection, VisibilityBuffer out, Work work) {
+    project(mesh, projection, work);
     int threads = Parallel.threads();
     if (layers.length < threads || layers[0].length != out.cells.length) {
       layers = new long[threads][];
@@ -48,7 +48,7 @@ final class Rasteriser {
     Parallel.range(
         threads,
         1,
-        Work.unwatched(),
+        work,
         (from, to) -> {
           for (int layer = from; layer < to; layer++) {
             int c = next.getAndIncrement();
@@ -59,6 +59,7 @@ final class Rasteriser {
             long[] cells = layers[layer];
             Arrays.fill(cells, VisibilityBuffer.EMPTY);
             for (; c < chunks; c = next.getAndIncrement()) {
+              work.check();
               int end = Math.min(mesh.triangleCount(), (c + 1) * TRIANGLE_GRAIN);
               drawRange(
                   mesh, projection, c * TRIANGLE_GRAIN, end, cells, out.width(), out.height());
@@ -87,7 +88,7 @@ final class Rasteriser {
         });
   }
 
-  private void project(Mesh mesh, Projection projection) {
+  private void project(Mesh mesh, Projection projection, Work work) {
     int n = mesh.vertexCount();
     if (places.length < n) {
       places = new long[n];
@@ -101,7 +102,7 @@ final class Rasteriser {
     Parallel.range(
         n,
         VERTEX_GRAIN,
-        Work.unwatched(),
+        work,
         (from, to) -> {
           for (int v = from; v < to; v++) {
             float x = p[3 * v] - ox;

@@ -4,6 +4,7 @@ import holotome.core.mesh.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Placing;
 import holotome.core.mesh.Similarity;
+import holotome.core.task.Work;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
@@ -33,6 +34,11 @@ public final class Renderer {
 
   /** Draws a scene at a size. */
   public Picture draw(Scene scene, Camera camera, int width, int height) {
+    return draw(scene, camera, width, height, Work.unwatched());
+  }
+
+  /** Draws a scene at a size; may be cancelled, and then throws a Failure that says so. */
+  public Picture draw(Scene scene, Camera camera, int width, int height, Work work) {
     Box box = bounds(scene.mesh(), scene.place());
     double[] toPixels = camera.toPixels(width, height, box);
     if (spare == null || spare.width() != width || spare.height() != height) {
@@ -40,15 +46,20 @@ public final class Renderer {
     }
     VisibilityBuffer buffer = spare;
     Projection projection = Projection.of(scene.mesh(), scene.place(), toPixels);
-    rasteriser.draw(scene.mesh(), projection, buffer);
+    rasteriser.draw(scene.mesh(), projection, buffer, work);
     int[] pixels = new int[width * height];
-    new Shader(scene, prepare(scene.mesh()), camera, projection, buffer, box).shade(pixels);
+    new Shader(scene, prepare(scene.mesh()), camera, projection, buffer, box).shade(pixels, work);
     return new Picture(width, height, pixels, buffer, toPixels);
   }
 
   /** Draws at twice the size and averages: edges without steps. The buffer is the large one's. */
   public Picture drawSmooth(Scene scene, Camera camera, int width, int height) {
-    Picture large = draw(scene, camera, 2 * width, 2 * height);
+    return drawSmooth(scene, camera, width, height, Work.unwatched());
+  }
+
+  /** As {@link #drawSmooth(Scene, Camera, int, int)}; may be cancelled. */
+  public Picture drawSmooth(Scene scene, Camera camera, int width, int height, Work work) {
+    Picture large = draw(scene, camera, 2 * width, 2 * height, work);
     int[] out = new int[width * height];
     int[] in = large.pixels;
     for (int y = 0; y < height; y++) {

@@ -73,12 +73,12 @@ final class Shader {
     }
   }
 
-  void shade(int[] pixels) {
+  void shade(int[] pixels, Work work) {
     int w = buffer.width();
     Parallel.range(
         buffer.height(),
         GRAIN,
-        Work.unwatched(),
+        work,
         (from, to) -> {
           Pixel p = new Pixel();
           for (int y = from; y < to; y++) {

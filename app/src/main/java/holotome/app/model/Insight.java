@@ -9,16 +9,23 @@ import holotome.core.mesh.Vec;
 import holotome.core.spatial.PlaneFinder;
 import holotome.core.task.Work;
 import holotome.core.trim.CutGround;
+import java.util.Arrays;
 import java.util.BitSet;
 
 /**
  * What was measured on a Scan, for the findings.
  *
  * @param ground null where none is found
+ * @param looseAcross the diagonal of the largest island but the main one, in base units; 0 for none
  * @param holes border loops as positions in base coordinates, 3 floats per point; longest first
  */
 public record Insight(
-    Mesh mesh, Inspection inspection, Islands islands, PlaneFinder.Flat ground, float[][] holes) {
+    Mesh mesh,
+    Inspection inspection,
+    Islands islands,
+    PlaneFinder.Flat ground,
+    double looseAcross,
+    float[][] holes) {
 
   public static Insight of(Mesh mesh, Work work) {
     Inspection inspection = Inspection.of(mesh, false, work.part(0.6, "Inspecting"));
@@ -33,7 +40,11 @@ public record Insight(
         System.arraycopy(mesh.xyz(), 3 * v[k], holes[i], 3 * k, 3);
       }
     }
-    return new Insight(mesh, inspection, islands, ground, holes);
+    double looseAcross = 0;
+    if (islands.count() > 1) {
+      looseAcross = Arrays.stream(islands.diameters(mesh)).skip(1).max().orElse(0);
+    }
+    return new Insight(mesh, inspection, islands, ground, looseAcross, holes);
   }
 
   /** All triangles outside the largest island. */

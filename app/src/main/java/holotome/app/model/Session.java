@@ -28,6 +28,9 @@ import java.util.function.Consumer;
  * Jobs}.
  */
 public final class Session {
+  /** Going back and forth between a few states must not measure them again. */
+  private static final int KEPT_INSIGHTS = 4;
+
   private final Jobs jobs;
   private final Home home;
   private final Checkpoints checkpoints;
@@ -48,6 +51,7 @@ public final class Session {
   private int reopened = -1;
   private BitSet selection;
   private Insight insight;
+  private final Deque<Insight> insights = new ArrayDeque<>();
   private Workpiece shownState;
   private Failure failure;
   private String message = "";
@@ -243,7 +247,7 @@ public final class Session {
           if (isProject) {
             h = h.replay(log.entries(), new Run(work.part(0.6, "Replaying"), home.output(scan)));
           }
-          return new OpenedFile(file, scan, new Opened(mesh, h), isProject);
+          return new OpenedFile(file, scan, new Opened(mesh, measured(h)), isProject);
         },
         this::opened);
     changed();
@@ -270,6 +274,7 @@ public final class Session {
     project = o.isProject && !recovered ? o.file : null;
     undo.clear();
     redo.clear();
+    insights.clear();
     selection = null;
     lookBack = -1;
     shownState = null;
@@ -297,10 +302,20 @@ public final class Session {
     if (insight != null && insight.mesh() == mesh) {
       return;
     }
+    for (Insight known : insights) {
+      if (known.mesh() == mesh) {
+        insight = known;
+        return;
+      }
+    }
     jobs.quietly(
         work -> Insight.of(mesh, work),
         result -> {
           insight = result;
+          insights.addFirst(result);
+          if (insights.size() > KEPT_INSIGHTS) {
+            insights.removeLast();
+          }
           changed();
         },
         f -> changed());
@@ -328,12 +343,22 @@ public final class Session {
     }
     History from = history;
     Path out = output();
-    jobs.run(title, work -> change.make(from, new Run(work, out)), this::accept);
+    jobs.run(title, work -> measured(change.make(from, new Run(work, out))), this::accept);
     changed();
   }
 
   public void apply(Step step) {
     change(StepKind.of(step).title(), (h, run) -> h.apply(step, run));
+  }
+
+  /** Works out what the window will ask first, so that it need not while it is drawn. */
+  private static History measured(History h) {
+    Workpiece w = h.current();
+    w.frame().workBounds(w.scan());
+    w.frame().workBounds(w.current());
+    w.scan().bounds();
+    w.current().bounds();
+    return h;
   }
 
   /** Takes over a History made elsewhere from the current one. */
@@ -474,6 +499,6 @@ public final class Session {
   /** Runs a step without taking the result over: for figures before applying. Any thread. */
   public History trial(Step step, int revising, History on, Work work) {
     Run run = Run.of(work);
-    return revising >= 0 ? on.revise(revising, step, run) : on.apply(step, run);
+    return measured(revising >= 0 ? on.revise(revising, step, run) : on.apply(step, run));
   }
 }

@@ -25,7 +25,6 @@ import holotome.core.trim.CutGround;
 import holotome.core.trim.KeepIslands;
 import holotome.core.unwrap.MakeCharts;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.function.Consumer;
 
@@ -181,7 +180,7 @@ final class Findings {
               String.format(
                   "A flat part of %.1f %% of the surface, tilted %.1f°.",
                   100 * i.ground().share(), tilt),
-              () -> session.select(i.groundTriangles()),
+              () -> session.jobs().fetch(i::groundTriangles, session::select),
               "Cut it away",
               CutGround.class));
     }
@@ -189,15 +188,14 @@ final class Findings {
     if (islands > 1) {
       int[] sizes = i.islands().sizes();
       int loose = i.mesh().triangleCount() - sizes[0];
-      double[] across = i.islands().diameters(i.mesh());
-      double largest = Arrays.stream(across).skip(1).max().orElse(0) * w.frame().toWork().scale();
+      double largest = i.looseAcross() * w.frame().toWork().scale();
       out.add(
           finding(
               Severity.WARN,
               String.format("%,d loose %s", islands - 1, islands == 2 ? "piece" : "pieces"),
               String.format(
                   "%,d triangles, the largest %s across.", loose, Length.format(largest, size)),
-              () -> session.select(i.loose()),
+              () -> session.jobs().fetch(i::loose, session::select),
               "Remove loose pieces",
               KeepIslands.class));
     } else {

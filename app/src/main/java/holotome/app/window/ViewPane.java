@@ -222,7 +222,9 @@ public final class ViewPane extends Pane implements ViewPort {
       camera = camera.following(placed.inverse().then(now));
     }
     placed = now;
-    draw(false);
+    // Another mesh: a quick picture first, the full one follows by itself.
+    boolean other = wanted == null || wanted.scene().mesh() != meshOf(w);
+    draw(other);
     repaint();
   }
 

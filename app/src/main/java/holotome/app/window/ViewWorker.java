@@ -30,6 +30,7 @@ final class ViewWorker {
   private final Consumer<Drawn> onDrawn;
   private volatile StandIn standIn;
   private volatile Mesh standInWanted;
+  private volatile Work drawingStill;
   private Drawn exact;
 
   /** What to draw; {@code moving} asks for speed, else for the full picture, smooth. */
@@ -55,6 +56,11 @@ final class ViewWorker {
 
   void ask(Request request) {
     prepareStandIn(request.scene.mesh());
+    Work still = drawingStill;
+    if (still != null) {
+      // A newer view is wanted: the full picture of the last one no longer is.
+      still.cancel();
+    }
     if (pending.getAndSet(request) == null) {
       thread.execute(this::drawPending);
     }
@@ -65,15 +71,20 @@ final class ViewWorker {
     if (r == null) {
       return;
     }
+    Work work = new Work();
+    drawingStill = r.moving ? null : work;
     try {
-      Drawn d = draw(r);
+      Drawn d = draw(r, work);
       Platform.runLater(() -> onDrawn.accept(d));
+    } catch (Failure f) {
+      // Cancelled: the newer request is drawn next.
+      exact = null;
     } catch (RuntimeException | Error e) {
       System.err.println("holotome: the view could not be drawn: " + Failure.of(e).getMessage());
     }
   }
 
-  private Drawn draw(Request r) {
+  private Drawn draw(Request r, Work work) {
     long start = System.nanoTime();
     Mesh mesh = r.scene.mesh();
     StandIn s = standIn;
@@ -82,7 +93,7 @@ final class ViewWorker {
     Renderer.Picture p =
         r.moving
             ? renderer.draw(scene, r.camera, r.width, r.height)
-            : renderer.drawSmooth(scene, r.camera, r.width, r.height);
+            : renderer.drawSmooth(scene, r.camera, r.width, r.height, work);
     Drawn d = new Drawn(r, p, !r.moving, (System.nanoTime() - start) * 1e-9);
     exact = light ? null : d;
     return d;

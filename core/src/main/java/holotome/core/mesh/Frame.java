@@ -40,8 +40,11 @@ public record Frame(Similarity toFile, Similarity toWork, boolean trueSize) {
     return workLength / toWork.scale();
   }
 
-  /** The box in working space around a mesh given in base coordinates; one parallel pass. */
+  /**
+   * The box in working space around a mesh given in base coordinates; one parallel pass, the last
+   * answer is kept.
+   */
   public Box workBounds(Mesh mesh) {
-    return Placing.bounds(mesh.xyz(), toWork);
+    return mesh.boundsPlaced(toWork);
   }
 }

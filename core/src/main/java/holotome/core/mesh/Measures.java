@@ -76,29 +76,11 @@ public final class Measures {
     int[] tri = mesh.triangles();
     float[] p = mesh.xyz();
     float[] n = new float[p.length];
-    for (int i = 0; i < tri.length; i += 3) {
-      int a = 3 * tri[i];
-      int b = 3 * tri[i + 1];
-      int c = 3 * tri[i + 2];
-      float ux = p[b] - p[a];
-      float uy = p[b + 1] - p[a + 1];
-      float uz = p[b + 2] - p[a + 2];
-      float vx = p[c] - p[a];
-      float vy = p[c + 1] - p[a + 1];
-      float vz = p[c + 2] - p[a + 2];
-      float x = uy * vz - uz * vy;
-      float y = uz * vx - ux * vz;
-      float z = ux * vy - uy * vx;
-      n[a] += x;
-      n[a + 1] += y;
-      n[a + 2] += z;
-      n[b] += x;
-      n[b + 1] += y;
-      n[b + 2] += z;
-      n[c] += x;
-      n[c + 1] += y;
-      n[c + 2] += z;
-    }
+    // Each stretch of vertices takes its share of all triangles, in their order: the sums are the
+    // same for any number of stretches.
+    int stretch = Math.max(1, (p.length / 3 + Parallel.threads() - 1) / Parallel.threads());
+    Parallel.range(
+        p.length / 3, stretch, Work.unwatched(), (from, to) -> addNormals(p, tri, n, from, to));
     Parallel.range(
         n.length / 3,
         GRAIN,
@@ -118,5 +100,46 @@ public final class Measures {
           }
         });
     return n;
+  }
+
+  private static void addNormals(float[] p, int[] tri, float[] n, int from, int to) {
+    for (int i = 0; i < tri.length; i += 3) {
+      int va = tri[i];
+      int vb = tri[i + 1];
+      int vc = tri[i + 2];
+      boolean hasA = va >= from && va < to;
+      boolean hasB = vb >= from && vb < to;
+      boolean hasC = vc >= from && vc < to;
+      if (!(hasA || hasB || hasC)) {
+        continue;
+      }
+      int a = 3 * va;
+      int b = 3 * vb;
+      int c = 3 * vc;
+      float ux = p[b] - p[a];
+      float uy = p[b + 1] - p[a + 1];
+      float uz = p[b + 2] - p[a + 2];
+      float vx = p[c] - p[a];
+      float vy = p[c + 1] - p[a + 1];
+      float vz = p[c + 2] - p[a + 2];
+      float x = uy * vz - uz * vy;
+      float y = uz * vx - ux * vz;
+      float z = ux * vy - uy * vx;
+      if (hasA) {
+        add(n, a, x, y, z);
+      }
+      if (hasB) {
+        add(n, b, x, y, z);
+      }
+      if (hasC) {
+        add(n, c, x, y, z);
+      }
+    }
+  }
+
+  private static void add(float[] n, int at, float x, float y, float z) {
+    n[at] += x;
+    n[at + 1] += y;
+    n[at + 2] += z;
   }
 }

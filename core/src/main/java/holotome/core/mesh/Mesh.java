@@ -22,6 +22,7 @@ public final class Mesh {
   private final short[] material;
   private final List<Material> materials;
   private volatile Box bounds;
+  private volatile Placed placed;
 
   public Mesh(float[] xyz, int[] triangles) {
     this(xyz, triangles, null, null, null, List.of());
@@ -120,6 +121,18 @@ public final class Mesh {
     }
     return b;
   }
+
+  /** The box around all vertices in another place; the last one asked for is kept. */
+  public Box boundsPlaced(Similarity place) {
+    Placed p = placed;
+    if (p == null || !p.place.equals(place)) {
+      p = new Placed(place, Placing.bounds(xyz, place));
+      placed = p;
+    }
+    return p.box;
+  }
+
+  private record Placed(Similarity place, Box box) {}
 
   public Mesh withPositions(float[] positions) {
     return new Mesh(positions, triangles, colours, uv, material, materials);

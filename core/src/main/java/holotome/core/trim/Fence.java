@@ -32,20 +32,7 @@ public record Fence(
   /** The triangles whose centre lies inside the outline; O(T) times the corners near it. */
   public BitSet select(Mesh mesh, Frame frame, Work work) {
     double[] m = toPlane(frame);
-    double minX = Double.POSITIVE_INFINITY;
-    double maxX = -minX;
-    double minY = minX;
-    double maxY = -minX;
-    for (int i = 0; i < outline.length; i += 2) {
-      minX = Math.min(minX, outline[i]);
-      maxX = Math.max(maxX, outline[i]);
-      minY = Math.min(minY, outline[i + 1]);
-      maxY = Math.max(maxY, outline[i + 1]);
-    }
-    double x0 = minX;
-    double x1 = maxX;
-    double y0 = minY;
-    double y1 = maxY;
+    FenceOutline inside = new FenceOutline(outline);
     int n = mesh.triangleCount();
     int[] tri = mesh.triangles();
     float[] p = mesh.xyz();
@@ -69,7 +56,7 @@ public record Fence(
             }
             double u = (m[0] * x + m[1] * y + m[2] * z + m[3]) / w;
             double v = (m[4] * x + m[5] * y + m[6] * z + m[7]) / w;
-            if (u >= x0 && u <= x1 && v >= y0 && v <= y1 && contains(outline, u, v)) {
+            if (inside.contains(u, v)) {
               words[t >>> 6] |= 1L << t;
             }
           }
@@ -90,19 +77,5 @@ public record Fence(
       }
     }
     return m;
-  }
-
-  /** Whether a point lies inside an outline, by the even-odd rule. */
-  public static boolean contains(double[] outline, double x, double y) {
-    boolean inside = false;
-    int n = outline.length;
-    for (int i = 0, j = n - 2; i < n; j = i, i += 2) {
-      double yi = outline[i + 1];
-      double yj = outline[j + 1];
-      if (yi > y != yj > y && x < (outline[j] - outline[i]) * (y - yi) / (yj - yi) + outline[i]) {
-        inside = !inside;
-      }
-    }
-    return inside;
   }
 }

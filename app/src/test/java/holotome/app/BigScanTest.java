@@ -1,0 +1,111 @@
+package holotome.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.concurrent.CountDownLatch;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
+import org.junit.jupiter.api.io.TempDir;
+
+/**
+ * A large scan in the window: opened, turned, lassoed, cut, undone. Prints how long each took and
+ * the longest time the interface thread did not answer. Runs only when told a size:
+ * scripts/big-scan does.
+ */
+@EnabledIfSystemProperty(named = "holotome.big", matches = "\\d+")
+class BigScanTest {
+  @TempDir private Path home;
+  private double lapBegan = now();
+  private volatile double stall;
+
+  private static double now() {
+    return System.nanoTime() * 1e-9;
+  }
+
+  private void lap(String what) {
+    System.err.printf("%-28s %7.2f s   longest stall %5.2f s%n", what, now() - lapBegan, stall);
+    stall = 0;
+    lapBegan = now();
+  }
+
+  /** Asks the interface thread for an answer again and again and keeps the longest wait. */
+  private void watchForStalls() {
+    Thread t =
+        new Thread(
+            () -> {
+              try {
+                while (true) {
+                  double asked = now();
+                  CountDownLatch answered = new CountDownLatch(1);
+                  Platform.runLater(answered::countDown);
+                  answered.await();
+                  stall = Math.max(stall, now() - asked);
+                  Thread.sleep(10);
+                }
+              } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+              }
+            });
+    t.setDaemon(true);
+    t.start();
+  }
+
+  @Test
+  void openedTurnedLassoedCutUndone() throws Exception {
+    Path scan = Scans.bollard(Integer.getInteger("holotome.big"));
+    try (Driver d = Driver.open(home)) {
+      watchForStalls();
+      lap("window");
+      d.on(
+          () -> {
+            d.desk().session().open(scan);
+            return null;
+          });
+      d.await("an open scan", () -> d.desk().session().isOpen());
+      lap("opened");
+      d.await("a picture", () -> d.desk().view().frameSeconds() > 0);
+      lap("first picture");
+      d.await("the full picture", () -> d.desk().view().isExactShown());
+      lap("full picture");
+      d.settle();
+      lap("measured");
+      Node view = d.desk().view();
+      d.drag(view, MouseButton.SECONDARY, 370, 300, 470, 340);
+      lap("turned");
+      d.settle();
+      lap("full picture again");
+      d.keys(KeyCode.ALT, KeyCode.DIGIT2);
+      d.drag(view, MouseButton.PRIMARY, 60, 560, 160, 420, 330, 500, 470, 470, 520, 360, 700, 380);
+      d.await("a selection", () -> d.desk().session().selection() != null);
+      lap("lassoed, visible");
+      d.settle();
+      lap("figures before applying");
+      int before = d.on(() -> d.desk().session().current().scan().triangleCount());
+      int selected = d.on(() -> d.desk().session().selection().cardinality());
+      d.keys(KeyCode.ENTER);
+      d.await("an entry", () -> d.desk().session().history().size() == 1);
+      lap("removed");
+      int after = d.on(() -> d.desk().session().current().scan().triangleCount());
+      assertThat(after).isEqualTo(before - selected);
+      d.settle();
+      lap("measured again");
+      d.keys(KeyCode.CONTROL, KeyCode.Z);
+      d.settle();
+      lap("undone");
+      assertThat(d.on(() -> d.desk().session().current().scan().triangleCount())).isEqualTo(before);
+      d.keys(KeyCode.DIGIT3);
+      d.settle();
+      lap("figures of the ground cut");
+      d.keys(KeyCode.ENTER);
+      d.await("an entry", () -> d.desk().session().history().size() == 1);
+      d.settle();
+      lap("ground cut");
+      assertThat(d.on(() -> d.desk().session().failure())).isNull();
+    }
+  }
+}
