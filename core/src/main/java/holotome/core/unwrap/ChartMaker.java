@@ -31,6 +31,7 @@ final class ChartMaker {
   private final double[] normal;
   private final double[] area;
   private final int[] chart;
+  private final int speck;
 
   private ChartMaker(Mesh mesh) {
     this.mesh = mesh;
@@ -39,6 +40,7 @@ final class ChartMaker {
     normal = new double[3 * n];
     area = new double[n];
     chart = new int[n];
+    speck = Math.max(4, n / 1000);
     for (int t = 0; t < n; t++) {
       double[] c = Measures.cross(mesh, t);
       area[t] = Vec.length(c) / 2;
@@ -61,11 +63,15 @@ final class ChartMaker {
 
   private int grow(Work work) {
     Arrays.fill(chart, -1);
-    Integer[] seeds = new Integer[n];
-    Arrays.setAll(seeds, i -> i);
-    Arrays.sort(seeds, (a, b) -> area[a] != area[b] ? Double.compare(area[b], area[a]) : a - b);
+    // Largest first, of equals the lower number: areas as ordered bits above the number.
+    long[] seeds = new long[n];
+    for (int t = 0; t < n; t++) {
+      seeds[t] = (long) ~Float.floatToRawIntBits((float) area[t]) << 32 | t;
+    }
+    Arrays.sort(seeds);
     int count = 0;
-    for (int seed : seeds) {
+    for (long key : seeds) {
+      int seed = (int) key;
       if (chart[seed] >= 0) {
         continue;
       }
@@ -188,8 +194,9 @@ final class ChartMaker {
         continue;
       }
       double[] mean = Vec.unit(Vec.add(sum[e.getKey()], sum[c]));
+      // A speck, such as the wall of a pit, lies flat in whatever surrounds it.
       boolean fits = true;
-      for (int t : members) {
+      for (int t : members.size() > speck ? members : List.<Integer>of()) {
         fits &=
             mean[0] * normal[3 * t] + mean[1] * normal[3 * t + 1] + mean[2] * normal[3 * t + 2]
                 >= JOIN_CONE;

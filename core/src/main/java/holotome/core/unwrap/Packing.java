@@ -9,7 +9,8 @@ import java.util.List;
 /**
  * Packs charts into the unit square, all at one scale: turned to their smallest box, tallest first,
  * each let down from above onto the profile of those below (the packing of Lévy and others,
- * SIGGRAPH 2002, section 4). The scale is the largest that fits, found by halving.
+ * SIGGRAPH 2002, section 4), in whichever of four quarter turns rises least. The scale is the
+ * largest that fits, found by halving.
  *
  * <p>Profiles are kept per pixel and widened by the gutter, so charts stay apart by at least that.
  *
@@ -25,36 +26,60 @@ record Packing(Uv uv, double fill) {
     private final Charts charts;
     private final int size;
     private final int gutter;
-    private final double[][] uv;
+
+    /** Per chart its places in each of four quarter turns, x y in turn, from 0 0. */
+    private final double[][][] turns;
+
     private final double[] height;
     private final Integer[] order;
-    private final double[][] place;
+
+    /** Per chart: x, y in pixels, and which turn. */
+    private final int[][] place;
 
     Packer(Charts charts, int size, int gutter) {
       this.charts = charts;
       this.size = size;
       this.gutter = gutter;
       int n = charts.count();
-      uv = new double[n][];
+      turns = new double[n][4][];
       height = new double[n];
       order = new Integer[n];
-      place = new double[n][2];
+      place = new int[n][3];
       for (int c = 0; c < n; c++) {
-        uv[c] = turned(charts.list().get(c));
-        double h = 0;
-        for (int i = 1; i < uv[c].length; i += 2) {
-          h = Math.max(h, uv[c][i]);
+        turns[c][0] = turned(charts.list().get(c));
+        for (int k = 1; k < 4; k++) {
+          turns[c][k] = quarter(turns[c][k - 1]);
         }
-        height[c] = h;
+        height[c] = extent(turns[c][0], 1);
         order[c] = c;
       }
       Arrays.sort(
           order, (a, b) -> height[a] != height[b] ? Double.compare(height[b], height[a]) : a - b);
     }
 
+    /** The largest x (axis 0) or y (axis 1). */
+    private static double extent(double[] p, int axis) {
+      double most = 0;
+      for (int i = axis; i < p.length; i += 2) {
+        most = Math.max(most, p[i]);
+      }
+      return most;
+    }
+
+    /** Turned left by 90 degrees, from 0 0 again. */
+    private static double[] quarter(double[] p) {
+      double high = extent(p, 1);
+      double[] out = new double[p.length];
+      for (int i = 0; i < p.length; i += 2) {
+        out[i] = high - p[i + 1];
+        out[i + 1] = p[i];
+      }
+      return out;
+    }
+
     Packing run(Work work) {
       double area = 0;
-      for (int c = 0; c < uv.length; c++) {
+      for (int c = 0; c < turns.length; c++) {
         area += area(c);
       }
       if (!(area > 0)) {
@@ -63,12 +88,12 @@ record Packing(Uv uv, double fill) {
       // Pixels per unit of length: no scale packs better than perfectly.
       double high = size / Math.sqrt(area);
       double low = 0;
-      double[][] best = null;
+      int[][] best = null;
       for (int i = 0; i < 14; i++) {
         double mid = low == 0 ? high * Math.pow(0.75, i + 1) : (low + high) / 2;
         if (fits(mid)) {
           low = mid;
-          best = new double[place.length][];
+          best = new int[place.length][];
           for (int c = 0; c < best.length; c++) {
             best[c] = place[c].clone();
           }
@@ -84,7 +109,7 @@ record Packing(Uv uv, double fill) {
         throw Failure.cannot(
             String.format(
                 "%,d charts with %d px between them do not fit in %d px; choose a larger picture",
-                uv.length, gutter, size));
+                turns.length, gutter, size));
       }
       return result(low, best, area);
     }
@@ -93,7 +118,7 @@ record Packing(Uv uv, double fill) {
       int[] k = charts.list().get(c).corners();
       double s = 0;
       for (int i = 0; i < k.length; i += 3) {
-        double[] p = uv[c];
+        double[] p = turns[c][0];
         int a = 2 * k[i];
         int b = 2 * k[i + 1];
         int d = 2 * k[i + 2];
@@ -156,20 +181,55 @@ record Packing(Uv uv, double fill) {
       return true;
     }
 
-    private boolean put(int c, double scale, int[] top) {
-      double width = 0;
-      for (int i = 0; i < uv[c].length; i += 2) {
-        width = Math.max(width, uv[c][i]);
+    /**
+     * A chart in one turn at one scale: pixels wide and high, its profile, where it comes to lie.
+     */
+    private record Fit(int turn, int w, int h, int[] under, int[] over, int x, int y, long waste) {
+      /** Rising less is better; then leaving less room below. */
+      boolean betterThan(Fit o) {
+        return o == null || y + h < o.y + o.h || y + h == o.y + o.h && waste < o.waste;
       }
-      // A chart covers whole pixels; half the gutter on each side keeps two of them apart.
-      int w = (int) Math.ceil(width * scale) + 1;
-      int h = (int) Math.ceil(height[c] * scale) + 1;
-      if (w + 2 * gutter > size || h + 2 * gutter > size) {
+    }
+
+    private boolean put(int c, double scale, int[] top) {
+      Fit best = null;
+      for (int turn = 0; turn < 4; turn++) {
+        Fit f = letDown(c, turn, scale, top);
+        if (f != null && f.betterThan(best)) {
+          best = f;
+        }
+      }
+      if (best == null) {
         return false;
+      }
+      place[c][0] = best.x;
+      place[c][1] = best.y;
+      place[c][2] = best.turn;
+      for (int i = -gutter; i < best.w + gutter; i++) {
+        int col = best.x + i;
+        if (col >= 0 && col < size) {
+          int o = 0;
+          for (int k = Math.max(0, i - gutter); k <= Math.min(best.w - 1, i + gutter); k++) {
+            o = Math.max(o, best.over[k]);
+          }
+          top[col] = Math.max(top[col], best.y + o + gutter);
+        }
+      }
+      return true;
+    }
+
+    /** Where a chart in one turn comes to lie lowest; null where it does not fit. */
+    private Fit letDown(int c, int turn, double scale, int[] top) {
+      double[] p = turns[c][turn];
+      // A chart covers whole pixels; half the gutter on each side keeps two of them apart.
+      int w = (int) Math.ceil(extent(p, 0) * scale) + 1;
+      int h = (int) Math.ceil(extent(p, 1) * scale) + 1;
+      if (w + 2 * gutter > size || h + 2 * gutter > size) {
+        return null;
       }
       int[] under = new int[w];
       int[] over = new int[w];
-      profile(c, scale, under, over);
+      profile(c, p, scale, under, over);
       int bestX = -1;
       int bestY = Integer.MAX_VALUE;
       long bestWaste = Long.MAX_VALUE;
@@ -195,29 +255,15 @@ record Packing(Uv uv, double fill) {
           bestWaste = waste;
         }
       }
-      if (bestX < 0 || bestY + h + gutter > size) {
-        return false;
-      }
-      place[c][0] = bestX;
-      place[c][1] = bestY;
-      for (int i = -gutter; i < w + gutter; i++) {
-        int col = bestX + i;
-        if (col >= 0 && col < size) {
-          int o = 0;
-          for (int k = Math.max(0, i - gutter); k <= Math.min(w - 1, i + gutter); k++) {
-            o = Math.max(o, over[k]);
-          }
-          top[col] = Math.max(top[col], bestY + o + gutter);
-        }
-      }
-      return true;
+      return bestX < 0 || bestY + h + gutter > size
+          ? null
+          : new Fit(turn, w, h, under, over, bestX, bestY, bestWaste);
     }
 
     /** Lowest and highest pixel of the chart per column. */
-    private void profile(int c, double scale, int[] under, int[] over) {
+    private void profile(int c, double[] p, double scale, int[] under, int[] over) {
       Arrays.fill(under, Integer.MAX_VALUE);
       int[] k = charts.list().get(c).corners();
-      double[] p = uv[c];
       for (int i = 0; i < k.length; i++) {
         int a = 2 * k[i];
         int b = 2 * k[i % 3 == 2 ? i - 2 : i + 1];
@@ -245,21 +291,22 @@ record Packing(Uv uv, double fill) {
       }
     }
 
-    private Packing result(double scale, double[][] at, double area) {
-      int[] base = new int[uv.length];
+    private Packing result(double scale, int[][] at, double area) {
+      int[] base = new int[turns.length];
       int total = 0;
       int triangles = 0;
-      for (int c = 0; c < uv.length; c++) {
+      for (int c = 0; c < turns.length; c++) {
         base[c] = total;
-        total += uv[c].length / 2;
+        total += turns[c][0].length / 2;
         triangles += charts.list().get(c).triangles().length;
       }
       float[] coords = new float[2 * total];
       int[] corners = new int[3 * triangles];
       List<Charts.Chart> list = charts.list();
-      for (int c = 0; c < uv.length; c++) {
-        for (int i = 0; i < uv[c].length; i++) {
-          coords[2 * base[c] + i] = (float) ((uv[c][i] * scale + at[c][i % 2]) / size);
+      for (int c = 0; c < turns.length; c++) {
+        double[] p = turns[c][at[c][2]];
+        for (int i = 0; i < p.length; i++) {
+          coords[2 * base[c] + i] = (float) ((p[i] * scale + at[c][i % 2]) / size);
         }
         int[] k = list.get(c).corners();
         int[] t = list.get(c).triangles();
