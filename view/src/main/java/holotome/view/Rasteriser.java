@@ -1,5 +1,6 @@
 package holotome.view;
 
+import holotome.core.mesh.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
@@ -34,6 +35,9 @@ final class Rasteriser {
 
   void draw(Mesh mesh, Projection projection, VisibilityBuffer out, Work work) {
     project(mesh, projection, work);
+    bound(mesh, projection, out);
+    int first = out.y0 * out.width();
+    int last = out.y1 * out.width();
     int threads = Parallel.threads();
     if (layers.length < threads || layers[0].length != out.cells.length) {
       layers = new long[threads][];
@@ -57,7 +61,11 @@ final class Rasteriser {
             }
             drawn[layer] = true;
             long[] cells = layers[layer];
-            Arrays.fill(cells, VisibilityBuffer.EMPTY);
+            if (layer == 0) {
+              Arrays.fill(cells, VisibilityBuffer.EMPTY);
+            } else {
+              Arrays.fill(cells, first, last, VisibilityBuffer.EMPTY);
+            }
             for (; c < chunks; c = next.getAndIncrement()) {
               work.check();
               int end = Math.min(mesh.triangleCount(), (c + 1) * TRIANGLE_GRAIN);
@@ -71,21 +79,47 @@ final class Rasteriser {
     }
     for (int layer = 1; layer < threads; layer++) {
       if (drawn[layer]) {
-        merge(out.cells, layers[layer]);
+        merge(out.cells, layers[layer], first, last);
       }
     }
   }
 
-  private static void merge(long[] into, long[] from) {
+  private static void merge(long[] into, long[] from, int first, int end) {
     Parallel.range(
-        into.length,
+        end - first,
         1 << 15,
         Work.unwatched(),
         (a, b) -> {
-          for (int i = a; i < b; i++) {
+          for (int i = first + a; i < first + b; i++) {
             into[i] = Math.min(into[i], from[i]);
           }
         });
+  }
+
+  /** Notes in the buffer which part of it the mesh's box can reach; all of it if behind the eye. */
+  private static void bound(Mesh mesh, Projection projection, VisibilityBuffer out) {
+    Box b = mesh.bounds();
+    float[] corner = new float[3];
+    float[] p = new float[4];
+    double[] reach = {out.width(), out.height(), 0, 0};
+    for (int i = 0; i < 8 && !b.isEmpty(); i++) {
+      corner[0] = (float) ((i & 1) == 0 ? b.minX() : b.maxX());
+      corner[1] = (float) ((i & 2) == 0 ? b.minY() : b.maxY());
+      corner[2] = (float) ((i & 4) == 0 ? b.minZ() : b.maxZ());
+      projection.apply(corner, 0, p, 0);
+      if (!(p[3] > 1e-12f)) {
+        reach = new double[] {0, 0, out.width(), out.height()};
+        break;
+      }
+      reach[0] = Math.min(reach[0], p[0] / p[3] - 2);
+      reach[1] = Math.min(reach[1], p[1] / p[3] - 2);
+      reach[2] = Math.max(reach[2], p[0] / p[3] + 2);
+      reach[3] = Math.max(reach[3], p[1] / p[3] + 2);
+    }
+    out.x0 = Math.clamp((long) reach[0], 0, out.width());
+    out.y0 = Math.clamp((long) reach[1], 0, out.height());
+    out.x1 = Math.clamp((long) reach[2], out.x0, out.width());
+    out.y1 = Math.clamp((long) reach[3], out.y0, out.height());
   }
 
   private void project(Mesh mesh, Projection projection, Work work) {
@@ -160,12 +194,10 @@ final class Rasteriser {
       long vx = (long) sign * (ay - by);
       long vy = (long) sign * (bx - ax);
       long area = Math.abs(det);
-      for (int k = 0; k < 3; k++) {
-        projection.apply(mesh.xyz(), tri[3 * t + k], clip, 4 * k);
-      }
-      float az = clip[2] / clip[3];
-      float dz1 = (clip[6] / clip[7] - az) / area;
-      float dz2 = (clip[10] / clip[11] - az) / area;
+      boolean planar = false;
+      float az = 0;
+      float dz1 = 0;
+      float dz2 = 0;
       long u0 = ((x0 << BITS) - ax) * ux + ((y0 << BITS) - ay) * uy;
       long v0 = ((x0 << BITS) - ax) * vx + ((y0 << BITS) - ay) * vy;
       for (int y = y0; y <= y1; y++) {
@@ -174,6 +206,16 @@ final class Rasteriser {
         int end = y * width + x1;
         for (int i = y * width + x0; i <= end; i++) {
           if ((u | v | area - u - v) >= 0) {
+            if (!planar) {
+              // Only now: of small triangles many hold no centre after all.
+              planar = true;
+              for (int k = 0; k < 3; k++) {
+                projection.apply(mesh.xyz(), tri[3 * t + k], clip, 4 * k);
+              }
+              az = clip[2] / clip[3];
+              dz1 = (clip[6] / clip[7] - az) / area;
+              dz2 = (clip[10] / clip[11] - az) / area;
+            }
             float z = az + u * dz1 + v * dz2;
             if (z >= 0 && z <= 1) {
               long cell = VisibilityBuffer.cell(z, t);

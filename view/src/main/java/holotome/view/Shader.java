@@ -10,6 +10,7 @@ import holotome.core.mesh.VertexColours;
 import holotome.core.step.MapKind;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import java.util.Arrays;
 import java.util.BitSet;
 
 /**
@@ -83,7 +84,12 @@ final class Shader {
           Pixel p = new Pixel();
           for (int y = from; y < to; y++) {
             int background = 0xff000000 | 0x010101 * (168 - 26 * y / buffer.height());
-            for (int x = 0; x < w; x++) {
+            boolean reached = y >= buffer.y0 && y < buffer.y1;
+            int x0 = grid != null ? 0 : reached ? buffer.x0 : w;
+            int x1 = grid != null ? w : reached ? buffer.x1 : w;
+            Arrays.fill(pixels, y * w, y * w + x0, background);
+            Arrays.fill(pixels, y * w + x1, y * w + w, background);
+            for (int x = x0; x < x1; x++) {
               long cell = buffer.cells[y * w + x];
               boolean bare = cell == VisibilityBuffer.EMPTY && grid == null;
               pixels[y * w + x] = bare ? background : p.colour(cell, background, x, y);

@@ -15,10 +15,19 @@ public final class VisibilityBuffer {
   private final int height;
   final long[] cells;
 
+  /** All that was drawn lies in rows y0 to y1 and columns x0 to x1, ends excluded. */
+  int x0;
+
+  int y0;
+  int x1;
+  int y1;
+
   public VisibilityBuffer(int width, int height) {
     this.width = width;
     this.height = height;
     cells = new long[width * height];
+    x1 = width;
+    y1 = height;
   }
 
   public int width() {
