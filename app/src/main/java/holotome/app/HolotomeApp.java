@@ -2,7 +2,6 @@ package holotome.app;
 
 import holotome.app.model.Home;
 import holotome.app.window.Desk;
-import holotome.demo.DemoFiles;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -20,7 +19,6 @@ import javafx.stage.Stage;
 
 /** The application: a window with the desk in it. */
 public final class HolotomeApp extends Application {
-  private static final int DEMO_TRIANGLES = 1_200_000;
   private static final String[] FONTS = {
     "IBMPlexSans-Regular", "IBMPlexSans-SemiBold", "IBMPlexMono-Regular", "IBMPlexMono-Medium"
   };
@@ -43,7 +41,7 @@ public final class HolotomeApp extends Application {
     List<String> given = getParameters().getUnnamed();
     String picture = getParameters().getNamed().get("picture");
     if (given.contains("demo")) {
-      openDemo(home);
+      desk.openDemo();
     } else if (!given.isEmpty()) {
       desk.session().open(Path.of(given.getFirst()));
     }
@@ -64,24 +62,6 @@ public final class HolotomeApp extends Application {
     for (String f : FONTS) {
       Font.loadFont(HolotomeApp.class.getResourceAsStream("fonts/" + f + ".ttf"), 13);
     }
-  }
-
-  private void openDemo(Home home) {
-    Path file = home.demoScan(DEMO_TRIANGLES);
-    if (Files.isRegularFile(file)) {
-      desk.session().open(file);
-      return;
-    }
-    desk.session()
-        .jobs()
-        .run(
-            "Making the demo scan",
-            work -> {
-              DemoFiles.write("bollard", file, DEMO_TRIANGLES, work);
-              return file;
-            },
-            desk.session()::open);
-    desk.session().changed();
   }
 
   /** Saves a picture of the window once the work is open, measured and drawn; then leaves. */

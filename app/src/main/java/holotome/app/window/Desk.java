@@ -7,6 +7,7 @@ import holotome.app.model.Stage;
 import holotome.app.tool.Tool;
 import holotome.app.tool.Tools;
 import holotome.core.step.Step;
+import holotome.demo.DemoFiles;
 import holotome.view.Camera;
 import java.io.File;
 import java.io.IOException;
@@ -32,6 +33,8 @@ import javafx.stage.FileChooser;
 
 /** The whole window: puts the parts together and keeps them in line with the session. */
 public final class Desk extends StackPane {
+  private static final int DEMO_TRIANGLES = 1_200_000;
+
   private final Session session;
   private final Tools tools;
   private final ViewPane view;
@@ -143,7 +146,12 @@ public final class Desk extends StackPane {
             "Open a scanned mesh, or drop one here: ply, obj, stl or off. The file itself is never changed.");
     text.setWrapText(true);
     text.getStyleClass().add("soft");
-    welcome.getChildren().setAll(title, text, link("Open a scan…  Ctrl O", "open", this::open));
+    HBox begin =
+        new HBox(
+            16,
+            link("Open a scan…  Ctrl O", "open", this::open),
+            link("Try it on the demo scan", "open-demo", this::openDemo));
+    welcome.getChildren().setAll(title, text, begin);
     List<Path> unsaved = session.home().unsaved();
     if (!unsaved.isEmpty()) {
       Label left = new Label("Work of an earlier run was not saved: " + when(unsaved.getFirst()));
@@ -185,6 +193,25 @@ public final class Desk extends StackPane {
     b.getStyleClass().setAll("link");
     b.setOnAction(e -> run.run());
     return b;
+  }
+
+  /** Opens the made-up scan; makes it the first time. */
+  public void openDemo() {
+    Path file = session.home().demoScan(DEMO_TRIANGLES);
+    if (Files.isRegularFile(file)) {
+      session.open(file);
+      return;
+    }
+    session
+        .jobs()
+        .run(
+            "Making the demo scan",
+            work -> {
+              DemoFiles.write("bollard", file, DEMO_TRIANGLES, work);
+              return file;
+            },
+            session::open);
+    session.changed();
   }
 
   void open() {
@@ -248,6 +275,7 @@ public final class Desk extends StackPane {
 
   private void fillActions() {
     actions.add("Open a scan or project", "Ctrl O", this::open);
+    actions.add("Open the demo scan", "", this::openDemo);
     actions.add("Save the project", "Ctrl S", this::save, session::isOpen);
     actions.add("Undo", "Ctrl Z", session::undo, session::canUndo);
     actions.add("Redo", "Ctrl Shift Z", session::redo, session::canRedo);
@@ -256,7 +284,8 @@ public final class Desk extends StackPane {
       actions.add("Go to " + s.title(), "Alt " + (s.ordinal() + 1), () -> session.setStage(s));
     }
     for (Tool t : tools.all()) {
-      actions.add(t.stage().title() + ": " + t.title(), "", () -> sheet.take(t));
+      String key = "Alt " + (t.stage().ordinal() + 1) + ", " + (tools.of(t.stage()).indexOf(t) + 1);
+      actions.add(t.stage().title() + ": " + t.title(), key, () -> sheet.take(t));
     }
     actions.add("Next look", "L", view::nextLook);
     actions.add("Select visible or through", "V", () -> view.setThrough(!view.isThrough()));
