@@ -16,17 +16,22 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Supplier;
+import javafx.event.Event;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
+import javafx.scene.input.DragEvent;
+import javafx.scene.input.Dragboard;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
+import javafx.scene.input.TransferMode;
 import javafx.scene.text.Text;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mockito.Mockito;
 
 /** The parts of the window one by one, driven by real events. */
 class WindowTest {
@@ -367,6 +372,59 @@ class WindowTest {
     d.fill("field-triangles", "many");
     assertThat(d.text("problem")).contains("\"many\" is not a number");
     assertThat(d.on(() -> d.node("apply").isDisabled())).isTrue();
+  }
+
+  @Test
+  void aFileDroppedOnTheViewIsOpened() throws Exception {
+    Path other = Scans.bollard(60_000);
+    Dragboard board = Mockito.mock(Dragboard.class);
+    Mockito.when(board.hasFiles()).thenReturn(true);
+    Mockito.when(board.getFiles()).thenReturn(List.of(other.toFile()));
+    for (var type : List.of(DragEvent.DRAG_OVER, DragEvent.DRAG_DROPPED)) {
+      d.on(
+          () -> {
+            // The platform's own drag and drop needs a second program; its events do not.
+            DragEvent e =
+                new DragEvent(type, board, 300, 300, 300, 300, TransferMode.COPY, null, view, null);
+            Event.fireEvent(view, e);
+            return null;
+          });
+    }
+    d.await(
+        "the other scan",
+        () ->
+            d.desk().session().source() != null
+                && d.desk().session().source().endsWith(other.getFileName()));
+    d.settle();
+    assertThat(mesh().triangleCount()).isLessThan(70_000);
+  }
+
+  @Test
+  void everyFindingsActionLeadsToItsTool() {
+    record Way(KeyCode stage, String words, String heading, String field) {}
+    List<Way> ways =
+        List.of(
+            new Way(KeyCode.DIGIT1, "Set the unit", "Intake", "field-unit"),
+            new Way(KeyCode.DIGIT2, "Cut it away", "Trim", "field-margin"),
+            new Way(KeyCode.DIGIT2, "Remove loose pieces", "Trim", "field-keep"),
+            new Way(KeyCode.DIGIT3, "Fill the holes", "Mend", "field-how"),
+            new Way(KeyCode.DIGIT4, "Set the scale", "Datum", "field-is"),
+            new Way(KeyCode.DIGIT4, "Level it", "Datum", "field-by"),
+            new Way(KeyCode.DIGIT4, "Move the origin", "Datum", "field-at"),
+            new Way(KeyCode.DIGIT5, "Make a Cast", "Reduce", "field-triangles"),
+            new Way(KeyCode.DIGIT6, "Make a Cast", "Reduce", "field-triangles"),
+            new Way(KeyCode.DIGIT8, "Write it", "Ship", "field-name"));
+    for (Way w : ways) {
+      stage(w.stage());
+      d.clickWords("findings", w.words());
+      d.await(w.words(), () -> d.node(w.field()) != null);
+      assertThat(d.text("findings")).as(w.words()).contains("Findings in " + w.heading());
+    }
+    // Showing the loose pieces selects them; showing the ground selects it.
+    stage(KeyCode.DIGIT2);
+    d.clickWords("findings", "Show");
+    d.await("the ground selected", () -> d.desk().session().selection() != null);
+    assertThat(selected()).isGreaterThan(20_000);
   }
 
   // --- figures typed in ------------------------------------------------------------------------

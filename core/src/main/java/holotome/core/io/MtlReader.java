@@ -4,6 +4,7 @@ import holotome.core.mesh.Colours;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Raster;
 import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -17,6 +18,8 @@ import java.util.Map;
  * the file's directory are not followed.
  */
 final class MtlReader {
+  private static final long LARGEST = 64L << 20;
+
   private MtlReader() {}
 
   static Map<String, Material> read(Path objFile, String name, List<String> notes) {
@@ -28,7 +31,7 @@ final class MtlReader {
     }
     List<String> lines;
     try {
-      lines = Files.readAllLines(mtl, StandardCharsets.ISO_8859_1);
+      lines = lines(mtl);
     } catch (IOException e) {
       notes.add("Material library " + name + " cannot be read; its colours are missing");
       return out;
@@ -64,10 +67,9 @@ final class MtlReader {
 
   private static Raster picture(
       Path objFile, String rest, Map<Path, Raster> known, List<String> notes) {
-    // Options such as "-s 1 1 1" stand before the name; a name may hold blanks.
     Path path = beside(objFile, rest);
     if (path == null || !Files.isRegularFile(path)) {
-      path = beside(objFile, rest.substring(rest.lastIndexOf(' ') + 1));
+      path = beside(objFile, withoutOptions(rest));
     }
     if (path == null || !Files.isRegularFile(path)) {
       notes.add("Picture " + rest + " is not beside the file; its colours are missing");
@@ -87,6 +89,45 @@ final class MtlReader {
       }
     }
     return known.get(path);
+  }
+
+  /**
+   * The name of a picture after options such as "-s 1 1 1" or "-clamp on" (Wavefront, "MTL material
+   * format", 1995); the name itself may hold blanks.
+   */
+  static String withoutOptions(String text) {
+    String rest = text;
+    while (rest.startsWith("-")) {
+      String[] w = rest.split("\\s+", 2);
+      rest = w.length > 1 ? w[1] : "";
+      int most =
+          switch (w[0]) {
+            case "-o", "-s", "-t" -> 3;
+            case "-mm" -> 2;
+            default -> 1;
+          };
+      boolean numbers = most > 1;
+      for (int i = 0; i < most; i++) {
+        String[] v = rest.split("\\s+", 2);
+        if (v.length < 2 || numbers && !v[0].matches("[-+.0-9eE]+")) {
+          break;
+        }
+        rest = v[1];
+      }
+    }
+    return rest;
+  }
+
+  /** The lines of a text in UTF-8, or in Latin-1 where it is no UTF-8. */
+  private static List<String> lines(Path file) throws IOException {
+    if (Files.size(file) > LARGEST) {
+      throw new IOException("it is larger than any material library");
+    }
+    try {
+      return Files.readAllLines(file, StandardCharsets.UTF_8);
+    } catch (CharacterCodingException e) {
+      return Files.readAllLines(file, StandardCharsets.ISO_8859_1);
+    }
   }
 
   private static Path beside(Path objFile, String name) {

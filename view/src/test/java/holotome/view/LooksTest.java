@@ -1,0 +1,156 @@
+package holotome.view;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import holotome.core.mesh.Colours;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Raster;
+import holotome.core.mesh.Similarity;
+import holotome.core.mesh.Uv;
+import holotome.core.step.MapKind;
+import holotome.core.step.Maps;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+/** What each look tells, on a square seen straight from above. */
+class LooksTest {
+  private static final int SIZE = 200;
+
+  /** A square from 0 to 1 of two triangles with its own texture, in two charts if so asked. */
+  private static Mesh square(boolean twoCharts) {
+    float[] xyz = {0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0};
+    int[] tri = {0, 1, 2, 0, 2, 3};
+    Uv uv =
+        twoCharts
+            ? new Uv(new float[] {0, 0, 1, 0, 1, 1, 0, 0, 1, 1, 0, 1}, new int[] {0, 1, 2, 3, 4, 5})
+            : new Uv(new float[] {0, 0, 1, 0, 1, 1, 0, 1}, tri);
+    return new Mesh(xyz, tri).withUv(uv);
+  }
+
+  private static int[] draw(Mesh m, Look look, BitSet selected, Maps maps) {
+    Camera c = Camera.showing(m.bounds(), Camera.Direction.TOP, 1).withPerspective(false);
+    Scene s = new Scene(m, Similarity.IDENTITY, look, selected, maps, false);
+    return new Renderer().draw(s, c, SIZE, SIZE).pixels();
+  }
+
+  private static int at(int[] px, double x, double y) {
+    // The square fills all but a narrow rim.
+    int i = (int) (SIZE * (0.5 + (x - 0.5) / 1.05));
+    int j = (int) (SIZE * (0.5 - (y - 0.5) / 1.05));
+    return px[j * SIZE + i];
+  }
+
+  private static int grey(int c) {
+    return ((c >> 16 & 255) + (c >> 8 & 255) + (c & 255)) / 3;
+  }
+
+  private static Maps maps(int colour, int normal, boolean missed) {
+    int[] c = new int[64 * 64];
+    int[] n = new int[64 * 64];
+    Arrays.fill(c, colour);
+    Arrays.fill(n, normal);
+    byte[] m = new byte[64 * 64];
+    if (missed) {
+      // The left half of the picture found no Scan.
+      for (int i = 0; i < m.length; i++) {
+        m[i] = (byte) (i % 64 < 32 ? 1 : 0);
+      }
+    }
+    return new Maps(
+        Map.of(MapKind.COLOUR, new Raster(64, 64, c), MapKind.NORMAL, new Raster(64, 64, n)),
+        m,
+        64 * 64,
+        missed ? 32 * 64 : 0);
+  }
+
+  @Test
+  void wireIsDarkAlongTheDiagonalAndClayBesideIt() {
+    int[] px = draw(square(false), Look.WIRE, null, null);
+    int clay = grey(at(px, 0.75, 0.25));
+    int least = 255;
+    for (double t = -0.02; t <= 0.02; t += 0.002) {
+      least = Math.min(least, grey(at(px, 0.5 + t, 0.5 - t)));
+    }
+    assertThat(least).isLessThan(clay - 20);
+    assertThat(grey(at(px, 0.25, 0.75))).isCloseTo(clay, org.assertj.core.data.Offset.offset(3));
+  }
+
+  @Test
+  void chartsHaveColoursOfTheirOwn() {
+    int[] one = draw(square(false), Look.CHARTS, null, null);
+    assertThat(at(one, 0.75, 0.25)).isEqualTo(at(one, 0.25, 0.75));
+    int[] two = draw(square(true), Look.CHARTS, null, null);
+    assertThat(at(two, 0.75, 0.25)).isNotEqualTo(at(two, 0.25, 0.75));
+  }
+
+  @Test
+  void theCheckerHasItsSquares() {
+    int[] px = draw(square(false), Look.CHECKER, null, null);
+    Set<Integer> seen = new HashSet<>();
+    for (double x = 0.1; x < 0.9; x += 0.003) {
+      seen.add(at(px, x, 0.4));
+    }
+    assertThat(seen).hasSizeBetween(3, 8);
+  }
+
+  @Test
+  void bakedShowsTheColourAndTheNormalTiltsTheLight() {
+    int flat = Colours.argb(128, 128, 255);
+    int up = Colours.argb(128, 220, 216);
+    int[] level = draw(square(false), Look.BAKED, null, maps(0xff804020, flat, false));
+    int[] tilted = draw(square(false), Look.BAKED, null, maps(0xff804020, up, false));
+    int a = at(level, 0.5, 0.4);
+    int b = at(tilted, 0.5, 0.4);
+    assertThat(a >> 16 & 255).isGreaterThan(a >> 8 & 255);
+    assertThat(a >> 8 & 255).isGreaterThan(a & 255);
+    assertThat(grey(b)).isNotCloseTo(grey(a), org.assertj.core.data.Offset.offset(2));
+  }
+
+  @Test
+  void missedTexelsAreBrick() {
+    int[] px = draw(square(false), Look.MISSED, null, maps(0xff808080, 0xff8080ff, true));
+    assertThat(at(px, 0.2, 0.5)).isEqualTo(0xffa63d2f);
+    assertThat(at(px, 0.8, 0.5)).isNotEqualTo(0xffa63d2f);
+  }
+
+  @Test
+  void selectedTrianglesAreHatchedInViolet() {
+    BitSet s = new BitSet();
+    s.set(0);
+    int[] px = draw(square(false), Look.CLAY, s, null);
+    int[] plain = draw(square(false), Look.CLAY, null, null);
+    assertThat(at(px, 0.25, 0.75)).isEqualTo(at(plain, 0.25, 0.75));
+    Set<Integer> tones = new HashSet<>();
+    for (double x = 0.7; x < 0.8; x += 0.005) {
+      int c = at(px, x, 0.25);
+      assertThat(c & 255).isGreaterThan(c >> 8 & 255);
+      tones.add(c);
+    }
+    assertThat(tones).as("hatch and ground").hasSizeGreaterThanOrEqualTo(2);
+  }
+
+  @Test
+  void theGridLiesOnTheGroundOnly() {
+    Mesh m = square(false);
+    Camera c = Camera.showing(m.bounds(), Camera.Direction.ASKEW, 1);
+    Scene with =
+        new Scene(m, Similarity.translation(new double[] {0, 0, 0.4}), Look.CLAY, null, null, true);
+    Scene without = new Scene(m, with.place(), Look.CLAY, null, null, false);
+    int[] a = new Renderer().draw(with, c, SIZE, SIZE).pixels();
+    Renderer.Picture p = new Renderer().draw(without, c, SIZE, SIZE);
+    int lines = 0;
+    for (int i = 0; i < a.length; i++) {
+      boolean differs = a[i] != p.pixels()[i];
+      lines += differs ? 1 : 0;
+      if (differs) {
+        // The square floats above the ground: the grid may not shine through it.
+        assertThat(p.buffer().triangle(i % SIZE, i / SIZE)).isNegative();
+      }
+    }
+    assertThat(lines).isGreaterThan(100);
+  }
+}
