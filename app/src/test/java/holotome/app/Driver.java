@@ -4,6 +4,7 @@ import holotome.app.model.Home;
 import holotome.app.tool.ViewPort;
 import holotome.app.window.Desk;
 import java.nio.file.Path;
+import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.FutureTask;
@@ -49,6 +50,8 @@ public final class Driver implements AutoCloseable {
   public static Driver open(Path home, int width, int height) throws Exception {
     synchronized (Driver.class) {
       if (!started) {
+        // As the application does when it starts.
+        Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
         CountDownLatch up = new CountDownLatch(1);
         Platform.startup(up::countDown);
         up.await();

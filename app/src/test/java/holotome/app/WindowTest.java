@@ -460,6 +460,43 @@ class WindowTest {
   }
 
   @Test
+  void theScaleIsSetByKeysAloneAndTheSizeReadInAnyUnit() throws Exception {
+    stage(KeyCode.DIGIT4);
+    double[] a = Scans.barEnd(scan, 0);
+    double[] b = Scans.barEnd(scan, 1);
+    for (int i = 0; i < 60 && !"field-from".equals(focus()); i++) {
+      d.keys(KeyCode.TAB);
+    }
+    d.type(String.format("%.1f, %.1f, %.1f", a[0], a[1], a[2]));
+    d.keys(KeyCode.TAB);
+    d.type(String.format("%.1f %.1f", b[0], b[1]));
+    assertThat(d.text("problem")).contains("Pick the other end");
+    d.type(String.format(" %.1f", b[2]));
+    d.keys(KeyCode.TAB);
+    d.type("19.685 in");
+    d.settle();
+    apply();
+    double factor = ((Scale) step(0)).factor();
+    // The bar's ends were taken a hair inside, 0.3 % in all.
+    assertThat(factor * 3137.4).isCloseTo(1, within(0.004));
+    assertThat(d.text("fact-size")).contains(" mm × ");
+    List<String> seen = new ArrayList<>();
+    for (int i = 0; i < 6; i++) {
+      d.click("fact-size");
+      seen.add(d.text("fact-size").replaceAll(".* ", ""));
+    }
+    assertThat(seen).startsWith("mm", "cm", "m", "in", "ft");
+  }
+
+  private String focus() {
+    return d.on(
+        () -> {
+          Node n = d.scene().getFocusOwner();
+          return n == null ? "" : String.valueOf(n.getId());
+        });
+  }
+
+  @Test
   void fieldsShowOnlyWhereTheyApply() {
     stage(KeyCode.DIGIT2);
     d.keys(KeyCode.DIGIT2);

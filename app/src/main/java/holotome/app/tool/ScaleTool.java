@@ -40,6 +40,8 @@ public final class ScaleTool extends Tool {
   private double[] pointer;
   private int nearest;
   private Label measured;
+  private final TextField[] ends = new TextField[2];
+  private boolean writing;
 
   public ScaleTool(Session session) {
     super(session);
@@ -88,15 +90,61 @@ public final class ScaleTool extends Tool {
               is = now;
               edited();
             });
+    ends[0] = end("field-from", 0);
+    ends[1] = end("field-to", 1);
     write();
     return new VBox(
-        6, opened, Fields.row("In the scan", measured), Fields.row("True length", length));
+        6,
+        opened,
+        Fields.row("One end", ends[0]),
+        Fields.row("Other end", ends[1]),
+        Fields.row("In the scan", measured),
+        Fields.row("True length", length));
+  }
+
+  /** A field for one end's x, y, z: filled in by picking, or typed. */
+  private TextField end(String id, int which) {
+    TextField t = new TextField();
+    t.setId(id);
+    t.setPromptText("x, y, z or pick");
+    t.setPrefColumnCount(20);
+    t.textProperty()
+        .addListener(
+            (o, was, now) -> {
+              if (!writing) {
+                typed(t, which, now);
+              }
+            });
+    return t;
+  }
+
+  private void typed(TextField field, int which, String text) {
+    double[] p = Points.parse(text);
+    field.getStyleClass().remove("wrong");
+    if (p == null && !text.isBlank()) {
+      field.getStyleClass().add("wrong");
+    }
+    if (which == 0) {
+      from = p;
+    } else {
+      to = p;
+    }
+    showLength();
+    edited();
   }
 
   private void write() {
     if (measured == null) {
       return;
     }
+    writing = true;
+    ends[0].setText(from == null ? "" : Points.format(from));
+    ends[1].setText(to == null ? "" : Points.format(to));
+    writing = false;
+    showLength();
+  }
+
+  private void showLength() {
     if (from == null || to == null) {
       measured.setText(from == null ? "pick one end" : "pick the other end");
       measured.getStyleClass().add("soft");

@@ -8,7 +8,6 @@ import holotome.core.step.StepKind;
 import holotome.core.step.Workpiece;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.function.Function;
@@ -108,7 +107,7 @@ public class StepTool extends Tool {
         e.getY(),
         p -> {
           if (p != null) {
-            fields.fill(name, String.format(Locale.ROOT, "%.9g, %.9g, %.9g", p[0], p[1], p[2]));
+            fields.fill(name, Points.format(p));
           }
         });
   }
@@ -119,17 +118,11 @@ public class StepTool extends Tool {
     if (name == null || fields == null || !(fields.values().get(name) instanceof String text)) {
       return;
     }
-    double[] p = new double[3];
-    String[] words = text.split("\\s*,\\s*");
-    try {
-      for (int k = 0; k < 3; k++) {
-        p[k] = Double.parseDouble(words[k]);
-      }
-    } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
-      // Half typed: the Sheet says so, there is no place to mark.
-      return;
+    double[] p = Points.parse(text);
+    // Half typed: the Sheet says so, there is no place to mark.
+    if (p != null) {
+      Marks.ring(g, view.project(p));
     }
-    Marks.ring(g, view.project(p));
   }
 
   @Override

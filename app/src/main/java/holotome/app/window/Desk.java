@@ -293,6 +293,7 @@ public final class Desk extends StackPane {
     actions.add("Show everything", "Home", view::showAll);
     actions.add("Show the selection", "End", view::showSelection);
     actions.add("Perspective or parallel", "O", view::switchProjection);
+    actions.add("Show the size in another unit", "", facts::nextUnit);
     actions.add("Grid on or off", "", () -> view.setGrid(!view.hasGrid()));
     for (Camera.Direction d : Camera.Direction.values()) {
       String n = d.name().toLowerCase(java.util.Locale.ROOT);

@@ -12,6 +12,7 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -20,6 +21,10 @@ import javafx.util.Duration;
 
 /** The lower right corner: size, triangles, memory, and the running work with its cancel. */
 final class FactsPanel extends VBox {
+  private static final Length.Unit[] UNITS = {
+    Length.Unit.MM, Length.Unit.CM, Length.Unit.M, Length.Unit.IN, Length.Unit.FT
+  };
+
   private final Session session;
   private final Jobs jobs;
   private final Label size = figure();
@@ -27,6 +32,7 @@ final class FactsPanel extends VBox {
   private final Label memory = figure();
   private final Label state = new Label();
   private final Label saved = figure();
+  private Length.Unit unit;
   private final ProgressBar bar = new ProgressBar(0);
   private final Button cancel = new Button("Cancel");
   private final Timeline tick = new Timeline();
@@ -49,6 +55,8 @@ final class FactsPanel extends VBox {
     HBox.setHgrow(bar, Priority.ALWAYS);
     bar.setMaxWidth(Double.MAX_VALUE);
     size.setId("fact-size");
+    size.setOnMouseClicked(e -> nextUnit());
+    size.setTooltip(new Tooltip("Click for another unit"));
     triangles.setId("fact-triangles");
     idle = line(new Label("Nothing running"), saved);
     idle.getChildren().getFirst().getStyleClass().addAll("soft", "small");
@@ -91,14 +99,7 @@ final class FactsPanel extends VBox {
     if (w != null) {
       Box b = w.frame().workBounds(w.current());
       boolean s = w.frame().trueSize();
-      size.setText(
-          s
-              ? Length.format(b.width(), true)
-                  + " × "
-                  + Length.format(b.depth(), true)
-                  + " × "
-                  + Length.format(b.height(), true)
-              : String.format("%,.0f × %,.0f × %,.0f units", b.width(), b.depth(), b.height()));
+      size.setText(sizeText(b, s));
       triangles.setText(
           w.cast() == null
               ? String.format("%,d", w.scan().triangleCount())
@@ -106,6 +107,35 @@ final class FactsPanel extends VBox {
       saved.setText(session.savedAt());
     }
     tick();
+  }
+
+  /** Shows the size in the next unit: as it reads best, then mm, cm, m, in, ft. */
+  void nextUnit() {
+    Length.Unit[] all = UNITS;
+    int at = unit == null ? -1 : java.util.Arrays.asList(all).indexOf(unit);
+    unit = at + 1 < all.length ? all[at + 1] : null;
+    update();
+  }
+
+  private String sizeText(Box b, boolean trueSize) {
+    if (!trueSize) {
+      return String.format("%,.0f × %,.0f × %,.0f units", b.width(), b.depth(), b.height());
+    }
+    if (unit == null) {
+      return Length.format(b.width(), true)
+          + " × "
+          + Length.format(b.depth(), true)
+          + " × "
+          + Length.format(b.height(), true);
+    }
+    double k = 1 / unit.metres();
+    String digits = unit == Length.Unit.MM ? "%,.1f" : unit == Length.Unit.M ? "%,.4f" : "%,.2f";
+    return String.format(
+        digits + " × " + digits + " × " + digits + " %s",
+        b.width() * k,
+        b.depth() * k,
+        b.height() * k,
+        unit.symbol());
   }
 
   private void tick() {
