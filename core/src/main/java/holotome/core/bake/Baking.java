@@ -75,7 +75,7 @@ final class Baking {
           BandBaker baker = new BandBaker();
           for (int band = from; band < to; band++) {
             work.check();
-            baker.bake(band, byBand[band], counts[band]);
+            baker.bake(band, byBand[band], counts[band], work);
           }
         });
     int total = 0;
@@ -86,14 +86,13 @@ final class Baking {
     }
     Map<MapKind, Raster> pictures = new EnumMap<>(MapKind.class);
     if (colour != null) {
-      Padding.fill(colour, covered, size, padding);
+      Padding.fill(colour, covered, size, padding, work.part(0.05, "Padding"));
       pictures.put(MapKind.COLOUR, new Raster(size, size, colour));
     }
     if (normal != null) {
-      Padding.fill(normal, covered, size, padding);
+      Padding.fill(normal, covered, size, padding, work.part(0.05, "Padding"));
       pictures.put(MapKind.NORMAL, new Raster(size, size, normal));
     }
-    work.advance(0.1);
     return new Maps(pictures, missed, total, lost);
   }
 
@@ -135,7 +134,7 @@ final class Baking {
     private final BvhQuery query = new BvhQuery(bvh);
     private final double[] frame = new double[9];
 
-    void bake(int band, int[] triangles, int[] counts) {
+    void bake(int band, int[] triangles, int[] counts, Work work) {
       java.util.Arrays.fill(owner, -1);
       int top = band * BAND;
       for (int t : triangles) {
@@ -145,6 +144,7 @@ final class Baking {
       int width = size * side;
       float[] sum = new float[6];
       for (int y = 0; y < rows; y++) {
+        work.check();
         for (int x = 0; x < size; x++) {
           java.util.Arrays.fill(sum, 0);
           int samples = 0;

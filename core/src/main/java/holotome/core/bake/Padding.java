@@ -1,6 +1,9 @@
 package holotome.core.bake;
 
 import holotome.core.mesh.Colours;
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
+import java.util.concurrent.atomic.AtomicBoolean;
 
 /**
  * Lets colours run on past the charts' borders, so that filtering and smaller copies of the picture
@@ -8,26 +11,33 @@ import holotome.core.mesh.Colours;
  * ever coarser averages of the whole (push-pull, Gortler and others, "The lumigraph", 1996).
  */
 final class Padding {
+  private static final int ROWS = 32;
+
   private Padding() {}
 
-  static void fill(int[] pixels, byte[] covered, int size, int padding) {
+  static void fill(int[] pixels, byte[] covered, int size, int padding, Work work) {
     byte[] known = covered.clone();
     for (int ring = 0; ring < padding; ring++) {
       byte[] before = known.clone();
-      boolean any = false;
-      for (int y = 0; y < size; y++) {
-        for (int x = 0; x < size; x++) {
-          int i = y * size + x;
-          if (before[i] == 0 && near(pixels, before, size, x, y, i)) {
-            known[i] = 1;
-            any = true;
-          }
-        }
-      }
-      if (!any) {
+      AtomicBoolean any = new AtomicBoolean();
+      // Known pixels are only read and unknown ones only written: rows do not depend on each other.
+      Parallel.range(
+          size,
+          ROWS,
+          work.part(1.0 / padding, "Padding"),
+          (from, to) -> {
+            for (int i = from * size; i < to * size; i++) {
+              if (before[i] == 0 && near(pixels, before, size, i % size, i / size, i)) {
+                known[i] = 1;
+                any.setPlain(true);
+              }
+            }
+          });
+      if (!any.get()) {
         break;
       }
     }
+    work.check();
     pushPull(pixels, known, size);
   }
 

@@ -154,7 +154,7 @@ public final class GlbWriter {
           work.part(0.4, "Packing pictures"),
           (from, to) -> {
             for (int i = from; i < to; i++) {
-              png[i] = pictures[i] == null ? null : Pictures.png(pictures[i]);
+              png[i] = pictures[i] == null ? null : Pictures.png(pictures[i], work);
             }
           });
       for (int i = 0; i < 2; i++) {

@@ -158,7 +158,8 @@ public final class MeshWriter {
       if (material.image() != null) {
         String picture = pictureName(stem, mesh, m);
         mtl.append("map_Kd ").append(picture).append('\n');
-        files.add(file.resolveSibling(picture), out -> Pictures.writePng(material.image(), out));
+        files.add(
+            file.resolveSibling(picture), out -> Pictures.writePng(material.image(), out, work));
       }
     }
     files.add(

@@ -1,10 +1,12 @@
 package holotome.core.io;
 
 import holotome.core.mesh.Raster;
+import holotome.core.task.Work;
 import java.awt.image.BufferedImage;
 import java.awt.image.DataBufferInt;
 import java.io.BufferedOutputStream;
 import java.io.ByteArrayOutputStream;
+import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
@@ -55,9 +57,9 @@ public final class Pictures {
   }
 
   /** PNG, 8 bits a channel, opaque. */
-  public static byte[] png(Raster r) {
+  static byte[] png(Raster r, Work work) {
     try (ByteArrayOutputStream out = new ByteArrayOutputStream(r.pixels().length)) {
-      writePng(r, out);
+      writePng(r, out, work);
       return out.toByteArray();
     } catch (IOException e) {
       throw new java.io.UncheckedIOException(e);
@@ -65,8 +67,21 @@ public final class Pictures {
   }
 
   public static void writePng(Raster r, OutputStream out) throws IOException {
+    writePng(r, out, Work.unwatched());
+  }
+
+  /** Writes a PNG; looks for a cancel with every few kilobytes that come out. */
+  public static void writePng(Raster r, OutputStream out, Work work) throws IOException {
     ImageIO.setUseCache(false);
-    BufferedOutputStream buffered = new BufferedOutputStream(out, 1 << 16);
+    OutputStream checked =
+        new FilterOutputStream(out) {
+          @Override
+          public void write(byte[] b, int from, int length) throws IOException {
+            work.check();
+            out.write(b, from, length);
+          }
+        };
+    BufferedOutputStream buffered = new BufferedOutputStream(checked, 1 << 13);
     if (!ImageIO.write(image(r, false), "png", buffered)) {
       throw new IOException("no PNG writer in this Java");
     }

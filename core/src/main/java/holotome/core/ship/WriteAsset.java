@@ -149,7 +149,8 @@ public record WriteAsset(
     MeshWriter.add(files, file, out, placing, work);
     if (written() == Format.OBJ && normal != null) {
       files.add(
-          file.resolveSibling(name + "_normal.png"), stream -> Pictures.writePng(normal, stream));
+          file.resolveSibling(name + "_normal.png"),
+          stream -> Pictures.writePng(normal, stream, work));
     }
   }
 }

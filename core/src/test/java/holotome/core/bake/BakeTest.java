@@ -17,6 +17,7 @@ import holotome.core.step.Maps;
 import holotome.core.step.Run;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Parallel;
+import holotome.core.task.Work;
 import holotome.core.unwrap.MakeCharts;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -147,7 +148,7 @@ class BakeTest {
     byte[] covered = new byte[16 * 16];
     pixels[8 * 16 + 8] = 0xff204060;
     covered[8 * 16 + 8] = 1;
-    Padding.fill(pixels, covered, 16, 3);
+    Padding.fill(pixels, covered, 16, 3, Work.unwatched());
     assertThat(pixels).containsOnly(0xff204060);
   }
 
