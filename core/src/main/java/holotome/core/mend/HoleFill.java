@@ -42,7 +42,7 @@ record HoleFill(float[] xyz, int[] colours, int[] triangles) {
       p[i] = Vec.at(mesh.xyz(), ring[i]);
     }
     Chords chords = new Chords(mesh, adjacency, loop, ring);
-    int[] tri = n <= EXACT ? leastArea(p, chords) : flat(p);
+    int[] tri = n <= EXACT ? leastArea(p, chords, work) : flat(p);
     if (tri == null) {
       tri = byEars(p, work);
     }
@@ -73,11 +73,12 @@ record HoleFill(float[] xyz, int[] colours, int[] triangles) {
   }
 
   /** Least total area by dynamic programming (Barequet and Sharir, 1995); O(n³), n is small. */
-  private static int[] leastArea(double[][] p, Chords chords) {
+  private static int[] leastArea(double[][] p, Chords chords, Work work) {
     int n = p.length;
     double[][] cost = new double[n][n];
     int[][] cut = new int[n][n];
     for (int span = 2; span < n; span++) {
+      work.check();
       for (int i = 0; i + span < n; i++) {
         int k = i + span;
         double best = Double.POSITIVE_INFINITY;

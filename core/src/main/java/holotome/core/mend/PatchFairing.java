@@ -67,11 +67,10 @@ final class PatchFairing {
   }
 
   HoleFill run(Work work) {
-    swapEdges();
+    swapEdges(work);
     while (splitLarge() && vertices < MOST) {
-      work.check();
-      swapEdges();
-      swapEdges();
+      swapEdges(work);
+      swapEdges(work);
     }
     work.advance(0.4);
     int inner = vertices - ring.length;
@@ -146,7 +145,7 @@ final class PatchFairing {
   }
 
   /** One pass of swaps: an edge whose two opposite angles sum to more than 180 degrees. */
-  private void swapEdges() {
+  private void swapEdges(Work work) {
     float[] none = new float[3 * vertices];
     int[] twin = Adjacency.of(new Mesh(none, Arrays.copyOf(tri, corners))).twin();
     java.util.HashSet<Long> edges = new java.util.HashSet<>(2 * corners);
@@ -155,6 +154,9 @@ final class PatchFairing {
     }
     boolean[] touched = new boolean[corners / 3];
     for (int h = 0; h < corners; h++) {
+      if ((h & 0x3fff) == 0) {
+        work.check();
+      }
       int g = twin[h];
       if (g < h || touched[h / 3] || touched[g / 3]) {
         continue;

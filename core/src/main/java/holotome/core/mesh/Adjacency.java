@@ -20,6 +20,9 @@ public final class Adjacency {
   public static final int CROWDED = -2;
   private static final int GRAIN = 1 << 15;
 
+  /** Loops of one thread look for a cancel whenever these bits are all zero. */
+  private static final int OFTEN = (1 << 20) - 1;
+
   private final Mesh mesh;
   private final int[] twin;
   private final long edgeCount;
@@ -58,6 +61,9 @@ public final class Adjacency {
     int n = mesh.vertexCount();
     int[] start = new int[n + 1];
     for (int h = 0; h < tri.length; h++) {
+      if ((h & OFTEN) == 0) {
+        work.check();
+      }
       start[Math.min(tri[h], tri[next(h)]) + 1]++;
     }
     work.advance(0.2);
@@ -67,6 +73,9 @@ public final class Adjacency {
     int[] bucket = new int[tri.length];
     int[] fill = new int[n];
     for (int h = 0; h < tri.length; h++) {
+      if ((h & OFTEN) == 0) {
+        work.check();
+      }
       int v = Math.min(tri[h], tri[next(h)]);
       bucket[start[v] + fill[v]++] = h;
     }
