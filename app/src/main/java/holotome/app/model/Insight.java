@@ -42,7 +42,7 @@ public record Insight(
     }
     double looseAcross = 0;
     if (islands.count() > 1) {
-      looseAcross = Arrays.stream(islands.diameters(mesh)).skip(1).max().orElse(0);
+      looseAcross = Arrays.stream(islands.diameters(mesh, work)).skip(1).max().orElse(0);
     }
     return new Insight(mesh, inspection, islands, ground, looseAcross, holes);
   }

@@ -160,7 +160,46 @@ final class Umbrella {
 
   /** The normal equations of all umbrellas over the patch, for its inner vertices. */
   SparseSystem plate(int border, int inner) {
-    Map<Long, Double> entries = new HashMap<>(32 * inner);
+    int[] s = new int[inner + 1];
+    products(border, inner, (row, column, value) -> s[row + 1]++);
+    for (int i = 0; i < inner; i++) {
+      s[i + 1] += s[i];
+    }
+    int[] c = new int[s[inner]];
+    double[] w = new double[s[inner]];
+    int[] fill = s.clone();
+    products(
+        border,
+        inner,
+        (row, column, value) -> {
+          c[fill[row]] = column;
+          w[fill[row]++] = value;
+        });
+    int n = 0;
+    for (int row = 0; row < inner; row++) {
+      int from = s[row];
+      int to = s[row + 1];
+      sortByColumn(c, w, from, to);
+      s[row] = n;
+      for (int k = from; k < to; k++) {
+        if (n > s[row] && c[n - 1] == c[k]) {
+          w[n - 1] += w[k];
+        } else {
+          c[n] = c[k];
+          w[n++] = w[k];
+        }
+      }
+    }
+    s[inner] = n;
+    return new SparseSystem(s, Arrays.copyOf(c, n), Arrays.copyOf(w, n));
+  }
+
+  private interface Product {
+    void take(int row, int column, double value);
+  }
+
+  /** All products of two weights of one umbrella, among the inner vertices. */
+  private void products(int border, int inner, Product out) {
     for (int v = 0; v < patch; v++) {
       int from = start[v] - 1;
       for (int i = from; i < start[v + 1]; i++) {
@@ -171,31 +210,28 @@ final class Umbrella {
         }
         for (int j = from; j < start[v + 1]; j++) {
           int b = j == from ? v : neighbour[j];
-          double wb = j == from ? 1 : -weight[j];
           if (b >= border && b < border + inner) {
-            entries.merge(pair(a - border, b - border), wa * wb, Double::sum);
+            out.take(a - border, b - border, wa * (j == from ? 1 : -weight[j]));
           }
         }
       }
     }
-    long[] keys = new long[entries.size()];
-    int n = 0;
-    for (long k : entries.keySet()) {
-      keys[n++] = k;
+  }
+
+  /** By insertion: a row holds some fifty, and equal columns keep their order. */
+  private static void sortByColumn(int[] column, double[] value, int from, int to) {
+    for (int i = from + 1; i < to; i++) {
+      int c = column[i];
+      double w = value[i];
+      int j = i - 1;
+      while (j >= from && column[j] > c) {
+        column[j + 1] = column[j];
+        value[j + 1] = value[j];
+        j--;
+      }
+      column[j + 1] = c;
+      value[j + 1] = w;
     }
-    Arrays.sort(keys);
-    int[] s = new int[inner + 1];
-    int[] c = new int[n];
-    double[] w = new double[n];
-    for (int i = 0; i < n; i++) {
-      s[(int) (keys[i] >>> 32) + 1]++;
-      c[i] = (int) keys[i];
-      w[i] = entries.get(keys[i]);
-    }
-    for (int i = 0; i < inner; i++) {
-      s[i + 1] += s[i];
-    }
-    return new SparseSystem(s, c, w);
   }
 
   double[] plateRight(int axis, double[] known, int border, int inner) {

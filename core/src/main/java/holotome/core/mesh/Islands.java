@@ -93,7 +93,7 @@ public record Islands(int count, int[] ofTriangle, int[] sizes) {
   }
 
   /** The box around each island, 6 doubles each: min x, y, z, max x, y, z. */
-  public double[] boxes(Mesh mesh) {
+  public double[] boxes(Mesh mesh, Work work) {
     double[] box = new double[6 * count];
     for (int i = 0; i < count; i++) {
       for (int k = 0; k < 3; k++) {
@@ -104,6 +104,9 @@ public record Islands(int count, int[] ofTriangle, int[] sizes) {
     int[] tri = mesh.triangles();
     float[] xyz = mesh.xyz();
     for (int c = 0; c < tri.length; c++) {
+      if (c % OFTEN == 0) {
+        work.check();
+      }
       int o = 6 * ofTriangle[c / 3];
       for (int k = 0; k < 3; k++) {
         double p = xyz[3 * tri[c] + k];
@@ -115,8 +118,8 @@ public record Islands(int count, int[] ofTriangle, int[] sizes) {
   }
 
   /** The diagonal of each island's box. */
-  public double[] diameters(Mesh mesh) {
-    double[] box = boxes(mesh);
+  public double[] diameters(Mesh mesh, Work work) {
+    double[] box = boxes(mesh, work);
     double[] d = new double[count];
     for (int i = 0; i < count; i++) {
       d[i] =

@@ -11,6 +11,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.task.Work;
 
 /** Keeps some islands of the Scan and removes the others. */
 @Describes(
@@ -43,7 +44,7 @@ public record KeepIslands(
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
     Islands islands = Islands.of(mesh, run.work().part(0.5, "Finding islands"));
-    boolean[] kept = kept(islands, mesh, in.frame().toBaseLength(across.metres()));
+    boolean[] kept = kept(islands, mesh, in.frame().toBaseLength(across.metres()), run.work());
     int removed = 0;
     for (boolean k : kept) {
       removed += k ? 0 : 1;
@@ -61,9 +62,9 @@ public record KeepIslands(
   }
 
   /** Which islands stay, by their rank. */
-  boolean[] kept(Islands islands, Mesh mesh, double baseLength) {
+  boolean[] kept(Islands islands, Mesh mesh, double baseLength, Work work) {
     boolean[] kept = new boolean[islands.count()];
-    double[] across = keep == Keep.LARGER && baseLength > 0 ? islands.diameters(mesh) : null;
+    double[] across = keep == Keep.LARGER && baseLength > 0 ? islands.diameters(mesh, work) : null;
     for (int i = 0; i < kept.length; i++) {
       kept[i] =
           keep == Keep.LARGEST
