@@ -10,6 +10,11 @@ final class Points {
     return String.format(Locale.ROOT, "%.7g, %.7g, %.7g", p[0], p[1], p[2]);
   }
 
+  /** To look at, where the point itself is kept elsewhere. */
+  static String brief(double[] p) {
+    return String.format(Locale.ROOT, "%.5g, %.5g, %.5g", p[0], p[1], p[2]);
+  }
+
   /** The point, or null where the text is not three numbers. */
   static double[] parse(String text) {
     String[] words = text.strip().split("\\s*,\\s*|\\s+");

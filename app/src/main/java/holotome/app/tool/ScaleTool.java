@@ -107,7 +107,7 @@ public final class ScaleTool extends Tool {
     TextField t = new TextField();
     t.setId(id);
     t.setPromptText("x, y, z or pick");
-    t.setPrefColumnCount(20);
+    t.setPrefWidth(196);
     t.textProperty()
         .addListener(
             (o, was, now) -> {
@@ -138,8 +138,8 @@ public final class ScaleTool extends Tool {
       return;
     }
     writing = true;
-    ends[0].setText(from == null ? "" : Points.format(from));
-    ends[1].setText(to == null ? "" : Points.format(to));
+    ends[0].setText(from == null ? "" : Points.brief(from));
+    ends[1].setText(to == null ? "" : Points.brief(to));
     writing = false;
     showLength();
   }
@@ -149,7 +149,7 @@ public final class ScaleTool extends Tool {
       measured.setText(from == null ? "pick one end" : "pick the other end");
       measured.getStyleClass().add("soft");
     } else {
-      measured.getStyleClass().remove("soft");
+      measured.getStyleClass().removeAll("soft");
       measured.setText(Length.format(Vec.distance(from, to), session.current().frame().trueSize()));
     }
   }
