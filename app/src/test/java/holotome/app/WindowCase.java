@@ -1,0 +1,85 @@
+package holotome.app;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.step.Step;
+import java.nio.file.Path;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A window with the demo scan open, and what tests of it do again and again. */
+abstract class WindowCase {
+  static final int TRIANGLES = 100_000;
+
+  @TempDir Path dir;
+  Driver d;
+  Node view;
+  Path scan;
+
+  @BeforeEach
+  void openTheScan() throws Exception {
+    scan = Scans.bollard(TRIANGLES);
+    d = Driver.open(dir);
+    view = d.desk().view();
+    open(scan);
+  }
+
+  @AfterEach
+  void close() {
+    d.close();
+  }
+
+  void open(Path file) {
+    d.on(
+        () -> {
+          d.desk().session().open(file);
+          return null;
+        });
+    d.await("an open scan", () -> !d.desk().session().jobs().isBusy());
+    d.settle();
+  }
+
+  void stage(KeyCode digit) {
+    d.keys(KeyCode.ALT, digit);
+    d.settle();
+  }
+
+  void apply() {
+    int before = entries();
+    d.await("a ready tool", () -> !d.node("apply").isDisabled());
+    d.keys(KeyCode.ENTER);
+    d.await("an entry", () -> d.desk().session().history().size() == before + 1);
+    d.settle();
+  }
+
+  int entries() {
+    return d.on(() -> d.desk().session().history().size());
+  }
+
+  Step step(int entry) {
+    return d.on(() -> d.desk().session().history().lines().get(entry).entry().step());
+  }
+
+  Mesh mesh() {
+    return d.on(() -> d.desk().session().current().scan());
+  }
+
+  int selected() {
+    return d.on(
+        () -> {
+          var s = d.desk().session().selection();
+          return s == null ? 0 : s.cardinality();
+        });
+  }
+
+  void lasso() {
+    d.keys(KeyCode.ESCAPE);
+    d.await("no selection", () -> d.desk().session().selection() == null);
+    d.drag(view, MouseButton.PRIMARY, 300, 250, 440, 250, 440, 440, 300, 440, 300, 250);
+    d.await("a selection", () -> d.desk().session().selection() != null);
+    d.settle();
+  }
+}
