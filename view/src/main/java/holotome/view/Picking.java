@@ -1,6 +1,7 @@
 package holotome.view;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Placing;
 import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Vec;
 import holotome.core.task.Parallel;
@@ -91,7 +92,7 @@ public final class Picking {
     FenceOutline inside = new FenceOutline(outline);
     BitSet out = seen(buffer, inside);
     long[] words = new long[(mesh.triangleCount() + 63) / 64];
-    double[] m = Projection.multiply(toPixels, place);
+    double[] m = Placing.then(place, toPixels);
     // Stretches of whole words, so that no two threads write to the same one.
     Parallel.range(
         mesh.triangleCount(),

@@ -13,7 +13,7 @@ import holotome.core.mesh.Similarity;
 record Projection(float[] m, float originX, float originY, float originZ) {
 
   static Projection of(Mesh mesh, Similarity place, double[] toPixels) {
-    double[] d = multiply(toPixels, place);
+    double[] d = Placing.then(place, toPixels);
     float[] p = mesh.xyz();
     float ox = p.length == 0 ? 0 : p[0];
     float oy = p.length == 0 ? 0 : p[1];
@@ -26,22 +26,6 @@ record Projection(float[] m, float originX, float originY, float originZ) {
       m[4 * i + 3] = (float) (d[4 * i] * ox + d[4 * i + 1] * oy + d[4 * i + 2] * oz + d[4 * i + 3]);
     }
     return new Projection(m, ox, oy, oz);
-  }
-
-  /** A matrix to pixels (4 x 4 by rows) after a placing. */
-  static double[] multiply(double[] toPixels, Similarity place) {
-    double[] p = Placing.matrix(place);
-    double[] m = new double[16];
-    for (int i = 0; i < 4; i++) {
-      for (int j = 0; j < 4; j++) {
-        double s = j == 3 ? toPixels[4 * i + 3] : 0;
-        for (int k = 0; k < 3; k++) {
-          s += toPixels[4 * i + k] * p[4 * k + j];
-        }
-        m[4 * i + j] = s;
-      }
-    }
-    return m;
   }
 
   /** A vertex's homogeneous x, y, depth and w (4 floats) into {@code out} from {@code at}. */

@@ -77,8 +77,11 @@ final class ViewWorker {
       Drawn d = draw(r, work);
       Platform.runLater(() -> onDrawn.accept(d));
     } catch (Failure f) {
-      // Cancelled: the newer request is drawn next.
+      // Cancelled, as a rule: the newer request is drawn next.
       exact = null;
+      if (f.kind() != Failure.Kind.CANCELLED) {
+        System.err.println("holotome: the view could not be drawn: " + f.getMessage());
+      }
     } catch (RuntimeException | Error e) {
       System.err.println("holotome: the view could not be drawn: " + Failure.of(e).getMessage());
     }

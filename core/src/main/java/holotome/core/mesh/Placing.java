@@ -76,4 +76,20 @@ public final class Placing {
       k * r[6], k * r[7], k * r[8], t[2]
     };
   }
+
+  /** A placing followed by a 4 x 4 matrix by rows, as one such matrix. */
+  public static double[] then(Similarity place, double[] matrix) {
+    double[] p = matrix(place);
+    double[] m = new double[16];
+    for (int i = 0; i < 4; i++) {
+      for (int j = 0; j < 4; j++) {
+        double s = j == 3 ? matrix[4 * i + 3] : 0;
+        for (int k = 0; k < 3; k++) {
+          s += matrix[4 * i + k] * p[4 * k + j];
+        }
+        m[4 * i + j] = s;
+      }
+    }
+    return m;
+  }
 }

@@ -31,7 +31,7 @@ public record Fence(
 
   /** The triangles whose centre lies inside the outline; O(T) times the corners near it. */
   public BitSet select(Mesh mesh, Frame frame, Work work) {
-    double[] m = toPlane(frame);
+    double[] m = Placing.then(frame.toWork(), view);
     FenceOutline inside = new FenceOutline(outline);
     int n = mesh.triangleCount();
     int[] tri = mesh.triangles();
@@ -62,20 +62,5 @@ public record Fence(
           }
         });
     return BitSet.valueOf(words);
-  }
-
-  private double[] toPlane(Frame frame) {
-    double[] place = Placing.matrix(frame.toWork());
-    double[] m = new double[16];
-    for (int i = 0; i < 4; i++) {
-      for (int j = 0; j < 4; j++) {
-        double s = j == 3 ? view[4 * i + 3] : 0;
-        for (int k = 0; k < 3; k++) {
-          s += view[4 * i + k] * place[4 * k + j];
-        }
-        m[4 * i + j] = s;
-      }
-    }
-    return m;
   }
 }
