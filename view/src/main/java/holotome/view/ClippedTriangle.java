@@ -1,12 +1,8 @@
 package holotome.view;
 
-import holotome.core.mesh.Mesh;
-
 /**
- * Draws a triangle that reaches behind the eye or very far to the side, by edge functions in
- * homogeneous coordinates (Olano and Greer, "Triangle scan conversion using 2D homogeneous
- * coordinates", 1997), which hold whatever the signs of w. Only the pixels in the box of its part
- * in front of the eye are visited.
+ * A triangle that reaches behind the eye: where it is in front, and how deep. Only the pixels in
+ * the box of its part in front of the eye need be visited.
  */
 final class ClippedTriangle {
   /** In front of the eye by this share of the farthest corner. */
@@ -14,35 +10,18 @@ final class ClippedTriangle {
 
   private ClippedTriangle() {}
 
-  static void draw(Mesh mesh, int t, Projection projection, long[] cells, int width, int height) {
-    float[] clip = new float[12];
-    for (int k = 0; k < 3; k++) {
-      projection.apply(mesh.xyz(), mesh.triangles()[3 * t + k], clip, 4 * k);
+  /** The depth at a point in pixels; below zero where the triangle is not seen there. */
+  static float depth(float[] clip, double px, double py) {
+    double a = edge(clip, 1, 2, px, py);
+    double b = edge(clip, 2, 0, px, py);
+    double c = edge(clip, 0, 1, px, py);
+    double sum = a + b + c;
+    // The point in the triangle's plane that is seen here, by weights of its corners.
+    if (sum == 0 || a / sum < 0 || b / sum < 0 || c / sum < 0) {
+      return -1;
     }
-    int[] box = box(clip, width, height);
-    if (box == null) {
-      return;
-    }
-    for (int y = box[1]; y <= box[3]; y++) {
-      for (int x = box[0]; x <= box[2]; x++) {
-        double px = x + 0.5;
-        double py = y + 0.5;
-        double a = edge(clip, 1, 2, px, py);
-        double b = edge(clip, 2, 0, px, py);
-        double c = edge(clip, 0, 1, px, py);
-        double sum = a + b + c;
-        // The point in the triangle's plane that is seen here, by weights of its corners.
-        if (sum == 0 || a / sum < 0 || b / sum < 0 || c / sum < 0) {
-          continue;
-        }
-        double w = (a * clip[3] + b * clip[7] + c * clip[11]) / sum;
-        float z = (float) ((a * clip[2] + b * clip[6] + c * clip[10]) / sum / w);
-        if (w > 0 && z >= 0 && z <= 1) {
-          int i = y * width + x;
-          cells[i] = Math.min(cells[i], VisibilityBuffer.cell(z, t));
-        }
-      }
-    }
+    double w = (a * clip[3] + b * clip[7] + c * clip[11]) / sum;
+    return w > 0 ? (float) ((a * clip[2] + b * clip[6] + c * clip[10]) / sum / w) : -1;
   }
 
   private static double edge(float[] clip, int i, int j, double px, double py) {
@@ -54,7 +33,7 @@ final class ClippedTriangle {
   }
 
   /** The pixels that the part in front of the eye may reach: x0, y0, x1, y1; null for none. */
-  private static int[] box(float[] clip, int width, int height) {
+  static int[] box(float[] clip, int width, int height) {
     double most = Math.max(clip[3], Math.max(clip[7], clip[11]));
     if (!(most > 0)) {
       return null;

@@ -8,6 +8,8 @@ import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.trim.FenceOutline;
 import java.util.BitSet;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicLongArray;
 
 /** What lies under pixels: from the very buffer that was drawn. */
 public final class Picking {
@@ -89,32 +91,91 @@ public final class Picking {
       double[] toPixels,
       double[] outline,
       double slack) {
+    return visible(mesh, place, buffer, toPixels, outline, slack, null);
+  }
+
+  /**
+   * As above, but asks only triangles of some lists.
+   *
+   * @param among numbers of triangles, those seen in a pixel among them; a triangle may be on more
+   *     than one list; null for all
+   */
+  static BitSet visible(
+      Mesh mesh,
+      Similarity place,
+      VisibilityBuffer buffer,
+      double[] toPixels,
+      double[] outline,
+      double slack,
+      List<int[]> among) {
     FenceOutline inside = new FenceOutline(outline);
     BitSet out = seen(buffer, inside);
-    long[] words = new long[(mesh.triangleCount() + 63) / 64];
+    AtomicLongArray words = new AtomicLongArray((mesh.triangleCount() + 63) / 64);
     double[] m = Placing.then(place, toPixels);
-    // Stretches of whole words, so that no two threads write to the same one.
-    Parallel.range(
-        mesh.triangleCount(),
-        1 << 14,
-        Work.unwatched(),
-        (from, to) -> {
-          double[] corner = new double[9];
-          double[] seen = new double[9];
-          for (int t = from; t < to; t++) {
-            if (!project(m, mesh, t, corner)) {
-              continue;
+    if (among == null) {
+      Parallel.range(
+          mesh.triangleCount(),
+          1 << 14,
+          Work.unwatched(),
+          (from, to) -> {
+            Asking a = new Asking(mesh, m, buffer, inside, slack);
+            for (int t = from; t < to; t++) {
+              if (a.isVisible(t)) {
+                words.accumulateAndGet(t >>> 6, 1L << t, (x, y) -> x | y);
+              }
             }
-            int over = unhidden(m, corner, buffer, inside, slack);
-            if (over == OPEN
-                ? turn(corner) < 0
-                : over >= 0 && project(m, mesh, over, seen) && turn(corner) * turn(seen) > 0) {
-              words[t >>> 6] |= 1L << t;
+          });
+    } else {
+      Parallel.range(
+          among.size(),
+          64,
+          Work.unwatched(),
+          (from, to) -> {
+            Asking a = new Asking(mesh, m, buffer, inside, slack);
+            for (int[] list : among.subList(from, to)) {
+              for (int t : list) {
+                if (a.isVisible(t)) {
+                  words.accumulateAndGet(t >>> 6, 1L << t, (x, y) -> x | y);
+                }
+              }
             }
-          }
-        });
-    out.or(BitSet.valueOf(words));
+          });
+    }
+    for (int w = 0; w < words.length(); w++) {
+      for (long bits = words.get(w); bits != 0; bits &= bits - 1) {
+        out.set(64 * w + Long.numberOfTrailingZeros(bits));
+      }
+    }
     return out;
+  }
+
+  /** Asks of one triangle after another; one per thread. */
+  private static final class Asking {
+    private final Mesh mesh;
+    private final double[] m;
+    private final VisibilityBuffer buffer;
+    private final FenceOutline inside;
+    private final double slack;
+    private final double[] corner = new double[9];
+    private final double[] seen = new double[9];
+
+    Asking(Mesh mesh, double[] m, VisibilityBuffer buffer, FenceOutline inside, double slack) {
+      this.mesh = mesh;
+      this.m = m;
+      this.buffer = buffer;
+      this.inside = inside;
+      this.slack = slack;
+    }
+
+    boolean isVisible(int t) {
+      if (!project(m, mesh, t, corner)) {
+        return false;
+      }
+      int over = unhidden(m, corner, buffer, inside, slack);
+      return over == OPEN
+          ? turn(corner) < 0
+          : over >= 0 && project(m, mesh, over, seen) && turn(corner) * turn(seen) > 0;
+    }
   }
 
   /** The corners as x, y in pixels and depth; false where one lies behind the eye. */

@@ -4,11 +4,16 @@ import holotome.core.mesh.Islands;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.SplitMesh;
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
+import holotome.view.cluster.Hierarchy;
+import holotome.view.cluster.PackedNormal;
 
 /** What looks need of a mesh beside its own arrays, each made when first asked for. */
 final class Prepared {
   private final Mesh mesh;
-  private float[] normals;
+  private int[] normals;
+  private volatile Hierarchy hierarchy;
   private int[] charts;
   private SplitMesh split;
 
@@ -20,11 +25,35 @@ final class Prepared {
     return mesh;
   }
 
-  synchronized float[] normals() {
+  /** Packed normals, one per vertex. */
+  synchronized int[] normals() {
     if (normals == null) {
-      normals = Measures.vertexNormals(mesh);
+      Hierarchy h = hierarchy;
+      normals = h != null ? h.normals() : packed(Measures.vertexNormals(mesh));
     }
     return normals;
+  }
+
+  private static int[] packed(float[] n) {
+    int[] out = new int[n.length / 3];
+    Parallel.range(
+        out.length,
+        1 << 16,
+        Work.unwatched(),
+        (from, to) -> {
+          for (int v = from; v < to; v++) {
+            out[v] = PackedNormal.pack(n[3 * v], n[3 * v + 1], n[3 * v + 2]);
+          }
+        });
+    return out;
+  }
+
+  Hierarchy hierarchy() {
+    return hierarchy;
+  }
+
+  void take(Hierarchy made) {
+    hierarchy = made;
   }
 
   /** Chart per triangle: pieces connected in the texture. */

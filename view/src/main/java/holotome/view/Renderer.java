@@ -5,40 +5,117 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Placing;
 import holotome.core.mesh.Similarity;
 import holotome.core.task.Work;
+import holotome.view.cluster.Hierarchy;
+import holotome.view.cluster.Node;
+import holotome.view.cluster.Piece;
+import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import org.joml.Matrix4d;
 
 /**
  * Makes pictures of a scene: a visibility buffer on all cores, then a colour per pixel.
  *
- * <p>Keeps its working arrays and what it prepared of the last few meshes; one thread at a time.
+ * <p>Keeps its working arrays and what it prepared of the last few meshes; pictures are drawn by
+ * one thread at a time.
  */
 public final class Renderer {
   private static final int KEPT = 3;
 
+  /** Meshes with fewer triangles are drawn as they are, and need no hierarchy. */
+  private static final int SMALL = 400_000;
+
+  /** While turning, errors are seen under so many pixels as a rule, and never under more than. */
+  private static final double LEAST_TOLERANCE = 1;
+
+  private static final double MOST_TOLERANCE = 3.9;
+
+  /** What a picture may take while turning, in seconds, before a coarser one is drawn next. */
+  private static final double TOO_SLOW = 0.030;
+
+  private static final double QUICK = 0.020;
+
   private final Rasteriser rasteriser = new Rasteriser();
   private final Map<Mesh, Prepared> prepared = new LinkedHashMap<>();
   private VisibilityBuffer spare;
+  private double tolerance = LEAST_TOLERANCE;
 
-  public Renderer() {}
+  /** Of the mesh prepared last: an edit of it is prepared from there. */
+  private volatile Hierarchy latest;
+
+  private final int small;
+
+  public Renderer() {
+    this(SMALL);
+  }
+
+  /** With another bound below which meshes are drawn as they are. */
+  Renderer(int small) {
+    this.small = small;
+  }
 
   /**
    * A picture and what is seen in it.
    *
    * @param pixels 0xAARRGGBB by rows, opaque
-   * @param buffer at the same size; good until the renderer's next picture
+   * @param buffer at the same size; good until the renderer's next picture. Its numbers are those
+   *     of the mesh's triangles, unless the picture is light
    * @param toPixels from working space to pixels, as {@link Camera#toPixels}
+   * @param effort what it took
    */
   public record Picture(
-      int width, int height, int[] pixels, VisibilityBuffer buffer, double[] toPixels) {}
+      int width,
+      int height,
+      int[] pixels,
+      VisibilityBuffer buffer,
+      double[] toPixels,
+      Effort effort) {
 
-  /** Draws a scene at a size. */
+    /** Whether lighter meshes were drawn in places; then the buffer tells nothing of the mesh. */
+    public boolean isLight() {
+      return effort.light;
+    }
+  }
+
+  /**
+   * What a picture took.
+   *
+   * @param triangles drawn
+   * @param hidden nodes of the hierarchy passed over as hidden
+   * @param light whether lighter meshes were drawn in places
+   * @param error the largest error of what was drawn, in pixels; 0 for the true triangles
+   */
+  public record Effort(long triangles, int hidden, boolean light, double error) {}
+
+  /** Draws a scene at a size, by the true triangles. */
   public Picture draw(Scene scene, Camera camera, int width, int height) {
     return draw(scene, camera, width, height, Work.unwatched());
   }
 
   /** Draws a scene at a size; may be cancelled, and then throws a Failure that says so. */
   public Picture draw(Scene scene, Camera camera, int width, int height, Work work) {
+    return draw(scene, camera, width, height, Front.EXACT, work);
+  }
+
+  /**
+   * Draws a scene quickly: what is small in the picture by lighter meshes, once the hierarchy is
+   * {@linkplain #prepare prepared}, so that the time follows the pixels. Gives way to slow machines
+   * by allowing up to four pixels of error.
+   */
+  public Picture drawMoving(Scene scene, Camera camera, int width, int height) {
+    long start = System.nanoTime();
+    Picture p = draw(scene, camera, width, height, tolerance, Work.unwatched());
+    double seconds = (System.nanoTime() - start) * 1e-9;
+    tolerance =
+        seconds > TOO_SLOW
+            ? Math.min(MOST_TOLERANCE, 1.25 * tolerance)
+            : seconds < QUICK ? Math.max(LEAST_TOLERANCE, tolerance / 1.1) : tolerance;
+    return p;
+  }
+
+  private Picture draw(Scene scene, Camera camera, int width, int height, double most, Work work) {
     Box box = bounds(scene.mesh(), scene.place());
     double[] toPixels = camera.toPixels(width, height, box);
     if (spare == null || spare.width() != width || spare.height() != height) {
@@ -46,10 +123,122 @@ public final class Renderer {
     }
     VisibilityBuffer buffer = spare;
     Projection projection = Projection.of(scene.mesh(), scene.place(), toPixels);
-    rasteriser.draw(scene.mesh(), projection, buffer, work);
+    double[] clip = clip(scene.setting().clip(), toPixels);
+    Prepared p = prepared(scene.mesh());
+    Hierarchy h = scene.look().needsUv() ? null : p.hierarchy();
+    Drawn.Whole whole = new Drawn.Whole(scene.mesh(), p.normals(), projection);
+    Drawn drawn = whole;
+    Effort effort;
+    if (h == null) {
+      rasteriser.draw(scene.mesh(), projection, buffer, clip, work);
+      effort = new Effort(scene.mesh().triangleCount(), 0, false, 0);
+    } else {
+      Rasteriser.bound(scene.mesh().bounds(), projection, buffer);
+      Front front = new Front(projection, width, height, most);
+      boolean exact = most == Front.EXACT;
+      boolean painted = !exact && Painter.draws(scene.look());
+      Fill fill = new Fill(buffer, clip);
+      PieceRasteriser r =
+          new PieceRasteriser(
+              buffer,
+              front,
+              painted
+                  ? new Painter(scene, p.normals(), projection, light(scene, camera), fill)
+                  : new Numberer(projection, fill, exact));
+      r.draw(front.of(h), work);
+      effort =
+          new Effort(
+              r.drawn().stream().mapToLong(Piece::triangleCount).sum(),
+              r.hidden(),
+              !exact,
+              front.worst());
+      if (painted) {
+        int[] pixels = new int[width * height];
+        new Shader(scene, p, camera, whole, buffer, box).finish(pixels, work);
+        return new Picture(width, height, pixels, buffer, toPixels, effort);
+      }
+      drawn = exact ? whole : new Drawn.Pieces(r.drawn().toArray(Piece[]::new), whole);
+    }
     int[] pixels = new int[width * height];
-    new Shader(scene, prepare(scene.mesh()), camera, projection, buffer, box).shade(pixels, work);
-    return new Picture(width, height, pixels, buffer, toPixels);
+    new Shader(scene, p, camera, drawn, buffer, box).shade(pixels, work);
+    return new Picture(width, height, pixels, buffer, toPixels, effort);
+  }
+
+  private static Light light(Scene scene, Camera camera) {
+    return new Light(camera, scene.place(), scene.setting().brightness());
+  }
+
+  /** A plane of working space as one of pixels and depth. */
+  private static double[] clip(double[] plane, double[] toPixels) {
+    if (plane == null) {
+      return null;
+    }
+    // Rows of the one are columns of the other: JOML keeps matrices by columns.
+    Matrix4d back = new Matrix4d().set(toPixels).transpose().invert();
+    double[] out = new double[4];
+    for (int c = 0; c < 4; c++) {
+      for (int r = 0; r < 4; r++) {
+        out[c] += plane[r] * back.get(c, r);
+      }
+    }
+    return out;
+  }
+
+  /**
+   * The triangle of the mesh under a point in pixels, without drawing; -1 for none, and null where
+   * the hierarchy for it is not there. Any thread.
+   */
+  public Integer probe(Scene scene, Camera camera, double x, double y, int width, int height) {
+    Hierarchy h = prepared(scene.mesh()).hierarchy();
+    return h == null
+        ? null
+        : (Integer)
+            Probe.of(h, camera.ray(x, y, width, height), scene.place(), scene.setting().clip());
+  }
+
+  /**
+   * The triangles of an exact picture's mesh that are seen within an outline; see {@link
+   * Picking#visible}.
+   */
+  public BitSet visible(Scene scene, Picture picture, double[] outline, double slack) {
+    VisibilityBuffer buffer = picture.buffer;
+    Hierarchy h = prepared(scene.mesh()).hierarchy();
+    List<int[]> among = null;
+    if (h != null) {
+      Projection p = Projection.of(scene.mesh(), scene.place(), picture.toPixels);
+      Front front = new Front(p, buffer.width(), buffer.height(), Front.EXACT);
+      DepthTiles tiles = new DepthTiles(buffer);
+      tiles.update();
+      among = new ArrayList<>();
+      for (Node n : front.of(h)) {
+        if (!front.isHidden(n, tiles, slack + 1)) {
+          for (Piece piece : n.pieces()) {
+            among.add(piece.ids());
+          }
+        }
+      }
+    }
+    return Picking.visible(
+        scene.mesh(), scene.place(), buffer, picture.toPixels, outline, slack, among);
+  }
+
+  /**
+   * Makes what a large mesh needs to be drawn in little time; may run on any thread, while pictures
+   * are drawn. Does nothing for a small one.
+   */
+  public void prepare(Mesh mesh, Work work) {
+    Prepared p = prepared(mesh);
+    if (mesh.triangleCount() >= small && p.hierarchy() == null) {
+      Hierarchy before = latest;
+      Hierarchy made = before == null ? Hierarchy.of(mesh, work) : before.updated(mesh, work);
+      latest = made;
+      p.take(made);
+    }
+  }
+
+  /** Whether a mesh will be drawn in little time. */
+  public boolean isPrepared(Mesh mesh) {
+    return mesh.triangleCount() < small || prepared(mesh).hierarchy() != null;
   }
 
   /** Draws at twice the size and averages: edges without steps. The buffer is the large one's. */
@@ -77,10 +266,10 @@ public final class Renderer {
         out[y * width + x] = 0xff000000 | even | odd;
       }
     }
-    return new Picture(width, height, out, large.buffer, large.toPixels);
+    return new Picture(width, height, out, large.buffer, large.toPixels, large.effort);
   }
 
-  private Prepared prepare(Mesh mesh) {
+  private synchronized Prepared prepared(Mesh mesh) {
     Prepared p = prepared.remove(mesh);
     if (p == null) {
       p = new Prepared(mesh);

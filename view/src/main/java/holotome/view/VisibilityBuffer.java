@@ -47,6 +47,15 @@ public final class VisibilityBuffer {
     return c == EMPTY ? -1 : (int) c;
   }
 
+  /** Empties all cells. */
+  void clear() {
+    holotome.core.task.Parallel.range(
+        cells.length,
+        1 << 18,
+        holotome.core.task.Work.unwatched(),
+        (from, to) -> java.util.Arrays.fill(cells, from, to, EMPTY));
+  }
+
   static long cell(float depth, int triangle) {
     // Adding zero makes a negative zero positive: its sign bit would put it in front of all.
     return (long) Float.floatToRawIntBits(depth + 0f) << 32 | triangle;

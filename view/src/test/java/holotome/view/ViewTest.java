@@ -10,7 +10,6 @@ import holotome.core.mesh.Vec;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
 import holotome.core.task.Parallel;
-import holotome.core.task.Work;
 import java.util.BitSet;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -21,42 +20,6 @@ import org.junit.jupiter.params.provider.ValueSource;
 class ViewTest {
   private static final int W = 240;
   private static final int H = 180;
-
-  /** A ball of latitude rings, radius 1, closed; two triangles fewer per pole ring. */
-  private static Mesh ball(int n) {
-    float[] xyz = new float[3 * ((n - 1) * 2 * n + 2)];
-    int[] tri = new int[3 * (4 * n * (n - 1))];
-    int v = 0;
-    for (int i = 1; i < n; i++) {
-      for (int j = 0; j < 2 * n; j++) {
-        double a = Math.PI * i / n;
-        double b = Math.PI * j / n;
-        xyz[3 * v] = (float) (Math.sin(a) * Math.cos(b));
-        xyz[3 * v + 1] = (float) (Math.sin(a) * Math.sin(b));
-        xyz[3 * v++ + 2] = (float) Math.cos(a);
-      }
-    }
-    xyz[3 * v + 2] = 1;
-    xyz[3 * v + 5] = -1;
-    int t = 0;
-    for (int j = 0; j < 2 * n; j++) {
-      int k = (j + 1) % (2 * n);
-      t = put(tri, t, v, j, k);
-      t = put(tri, t, v + 1, (n - 2) * 2 * n + k, (n - 2) * 2 * n + j);
-      for (int i = 0; i + 2 < n; i++) {
-        t = put(tri, t, 2 * n * i + j, 2 * n * (i + 1) + j, 2 * n * (i + 1) + k);
-        t = put(tri, t, 2 * n * i + j, 2 * n * (i + 1) + k, 2 * n * i + k);
-      }
-    }
-    return new Mesh(xyz, tri);
-  }
-
-  private static int put(int[] tri, int at, int a, int b, int c) {
-    tri[at] = a;
-    tri[at + 1] = b;
-    tri[at + 2] = c;
-    return at + 3;
-  }
 
   private static Scene scene(Mesh m, Look look) {
     return new Scene(m, Similarity.IDENTITY, look, null, null, false);
@@ -70,7 +33,7 @@ class ViewTest {
   @ParameterizedTest
   @ValueSource(booleans = {true, false})
   void whatIsSeenIsWhatTheRayHits(boolean perspective) {
-    Mesh m = ball(20);
+    Mesh m = Meshes.ball(20);
     Camera c = askew(m).withPerspective(perspective);
     Renderer.Picture p = new Renderer().draw(scene(m, Look.CLAY), c, W, H);
     BvhQuery q = new BvhQuery(Bvh.of(m));
@@ -110,7 +73,7 @@ class ViewTest {
   @Test
   void closedBallHasNoPixelHolesHoweverFine() {
     for (int n : new int[] {6, 40, 300}) {
-      Mesh m = ball(n);
+      Mesh m = Meshes.ball(n);
       Camera c = Camera.showing(m.bounds(), Camera.Direction.FRONT, 1).withPerspective(false);
       VisibilityBuffer b = new Renderer().draw(scene(m, Look.CLAY), c, 200, 200).buffer();
       double radius = 1 / c.unitsPerPixel(200) - 2;
@@ -127,7 +90,7 @@ class ViewTest {
   @ParameterizedTest
   @EnumSource(Look.class)
   void oneThreadAndManyDrawTheSame(Look look) {
-    Mesh m = ball(120);
+    Mesh m = Meshes.ball(120);
     Camera c = askew(m);
     int[] many = new Renderer().drawSmooth(scene(m, look), c, W, H).pixels().clone();
     Parallel.limitThreads(1);
@@ -140,7 +103,7 @@ class ViewTest {
 
   @Test
   void theOrderOfTrianglesDoesNotChangeThePicture() {
-    Mesh m = ball(30);
+    Mesh m = Meshes.ball(30);
     int[] turned = m.triangles().clone();
     for (int i = 0, j = turned.length - 3; i < j; i += 3, j -= 3) {
       for (int k = 0; k < 3; k++) {
@@ -161,7 +124,7 @@ class ViewTest {
 
   @Test
   void frontAndBackAreTold() {
-    Mesh m = ball(24);
+    Mesh m = Meshes.ball(24);
     int[] flipped = m.triangles().clone();
     for (int i = 0; i < flipped.length; i += 3) {
       int s = flipped[i];
@@ -180,7 +143,7 @@ class ViewTest {
 
   @Test
   void coloursComeThroughFlat() {
-    Mesh m = ball(24);
+    Mesh m = Meshes.ball(24);
     int[] colours = new int[m.vertexCount()];
     java.util.Arrays.fill(colours, 0xff336699);
     Mesh painted = new Mesh(m.xyz(), m.triangles(), colours);
@@ -207,7 +170,7 @@ class ViewTest {
 
   @Test
   void farFromTheOriginThePictureIsTheSame() {
-    Mesh m = ball(40);
+    Mesh m = Meshes.ball(40);
     Similarity away = Similarity.translation(new double[] {4e5, -7e6, 120});
     Box box = Renderer.bounds(m, away);
     Camera near = askew(m);
@@ -225,7 +188,7 @@ class ViewTest {
 
   @Test
   void visibleSelectionTakesTheNearSideOnly() {
-    Mesh m = ball(60);
+    Mesh m = Meshes.ball(60);
     Camera c = Camera.showing(m.bounds(), Camera.Direction.FRONT, (double) W / H);
     Renderer.Picture p = new Renderer().draw(scene(m, Look.CLAY), c, W, H);
     double[] all = {0, 0, W, 0, W, H, 0, H};
@@ -277,7 +240,7 @@ class ViewTest {
 
   @Test
   void everythingFitsInThePicture() {
-    Mesh m = ball(30);
+    Mesh m = Meshes.ball(30);
     for (Camera.Direction d : Camera.Direction.values()) {
       Camera c = Camera.showing(m.bounds(), d, (double) W / H);
       VisibilityBuffer b = new Renderer().draw(scene(m, Look.CLAY), c, W, H).buffer();
@@ -286,18 +249,6 @@ class ViewTest {
         assertThat(b.triangle(x, H - 1)).isNegative();
       }
       assertThat(b.triangle(W / 2, H / 2)).isNotNegative();
-    }
-  }
-
-  @Test
-  void theStandInKeepsTheOutline() {
-    Mesh m = ball(300);
-    Mesh light = Coarse.of(m, 80, Work.unwatched());
-    assertThat(light.triangleCount()).isLessThan(m.triangleCount() / 3);
-    assertThat(light.bounds().diagonal())
-        .isCloseTo(m.bounds().diagonal(), within(0.05 * m.bounds().diagonal()));
-    for (int v : light.triangles()) {
-      assertThat(v).isBetween(0, light.vertexCount() - 1);
     }
   }
 

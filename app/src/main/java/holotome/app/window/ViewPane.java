@@ -409,36 +409,29 @@ public final class ViewPane extends Pane implements ViewPort {
       answer.accept(null);
       return;
     }
-    worker.look(
-        request(true),
-        d -> {
-          int k = d.smooth() ? 2 : 1;
-          int t = d.picture().buffer().triangle((int) (x * k), (int) (y * k));
-          ViewWorker.Request r = d.request();
-          return t < 0
-              ? null
-              : Picking.point(
-                  r.scene().mesh(), r.scene().place(), t, r.camera(), x, y, r.width(), r.height());
-        },
-        answer);
+    ViewWorker.Request r = request(true);
+    worker.pick(
+        r,
+        x,
+        y,
+        t ->
+            answer.accept(
+                t < 0
+                    ? null
+                    : Picking.point(
+                        r.scene().mesh(),
+                        r.scene().place(),
+                        t,
+                        r.camera(),
+                        x,
+                        y,
+                        r.width(),
+                        r.height())));
   }
 
   @Override
   public void visibleWithin(double[] outline, Consumer<BitSet> answer) {
-    worker.look(
-        request(true),
-        d -> {
-          double[] scaled = outline.clone();
-          if (d.smooth()) {
-            for (int i = 0; i < scaled.length; i++) {
-              scaled[i] *= 2;
-            }
-          }
-          Scene s = d.request().scene();
-          return Picking.visible(
-              s.mesh(), s.place(), d.picture().buffer(), d.picture().toPixels(), scaled, 1.5);
-        },
-        answer);
+    worker.visible(request(true), outline, answer);
   }
 
   @Override

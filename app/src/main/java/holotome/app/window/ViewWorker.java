@@ -4,9 +4,9 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.view.Camera;
-import holotome.view.Coarse;
 import holotome.view.Renderer;
 import holotome.view.Scene;
+import java.util.BitSet;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicReference;
@@ -15,21 +15,15 @@ import javafx.application.Platform;
 
 /**
  * Draws on a thread of its own. Only the newest request is drawn; older ones that were not begun
- * are passed over. Large meshes are drawn by a light stand-in while they move.
+ * are passed over. Large meshes are drawn through a hierarchy, made in the background.
  */
 final class ViewWorker {
-  /** Above this many triangles a stand-in is drawn while moving. */
-  private static final int LARGE = 1_500_000;
-
-  private static final int STAND_IN_CELLS = 320;
-
   private final ExecutorService thread = executor("holotome-view");
   private final ExecutorService preparing = executor("holotome-view-prepare");
   private final Renderer renderer = new Renderer();
   private final AtomicReference<Request> pending = new AtomicReference<>();
   private final Consumer<Drawn> onDrawn;
-  private volatile StandIn standIn;
-  private volatile Mesh standInWanted;
+  private volatile Mesh prepareWanted;
   private volatile Work drawingStill;
   private Drawn exact;
 
@@ -38,8 +32,6 @@ final class ViewWorker {
 
   /** A picture as asked; {@code smooth} where the buffer is at twice the size. */
   record Drawn(Request request, Renderer.Picture picture, boolean smooth, double seconds) {}
-
-  private record StandIn(Mesh of, Mesh mesh) {}
 
   ViewWorker(Consumer<Drawn> onDrawn) {
     this.onDrawn = onDrawn;
@@ -55,7 +47,7 @@ final class ViewWorker {
   }
 
   void ask(Request request) {
-    prepareStandIn(request.scene.mesh());
+    prepare(request.scene.mesh());
     Work still = drawingStill;
     if (still != null) {
       // A newer view is wanted: the full picture of the last one no longer is.
@@ -89,28 +81,30 @@ final class ViewWorker {
 
   private Drawn draw(Request r, Work work) {
     long start = System.nanoTime();
-    Mesh mesh = r.scene.mesh();
-    StandIn s = standIn;
-    boolean light = r.moving && s != null && s.of == mesh;
-    Scene scene = light ? r.scene.withMesh(s.mesh) : r.scene;
     Renderer.Picture p =
         r.moving
-            ? renderer.draw(scene, r.camera, r.width, r.height)
-            : renderer.drawSmooth(scene, r.camera, r.width, r.height, work);
+            ? renderer.drawMoving(r.scene, r.camera, r.width, r.height)
+            : renderer.drawSmooth(r.scene, r.camera, r.width, r.height, work);
     Drawn d = new Drawn(r, p, !r.moving, (System.nanoTime() - start) * 1e-9);
-    exact = light ? null : d;
+    exact = p.isLight() ? null : d;
     return d;
   }
 
-  private void prepareStandIn(Mesh mesh) {
-    if (mesh.triangleCount() <= LARGE || standInWanted == mesh) {
+  private void prepare(Mesh mesh) {
+    if (prepareWanted == mesh || renderer.isPrepared(mesh)) {
       return;
     }
-    standInWanted = mesh;
+    prepareWanted = mesh;
     preparing.execute(
         () -> {
-          if (standInWanted == mesh) {
-            standIn = new StandIn(mesh, Coarse.of(mesh, STAND_IN_CELLS, Work.unwatched()));
+          try {
+            if (prepareWanted == mesh) {
+              renderer.prepare(mesh, Work.unwatched());
+            }
+          } catch (RuntimeException | Error e) {
+            // Drawing goes on without: slower, but the picture is the same.
+            System.err.println(
+                "holotome: the view could not be prepared: " + Failure.of(e).getMessage());
           }
         });
   }
@@ -124,23 +118,57 @@ final class ViewWorker {
   <T> void look(Request request, Look<T> look, Consumer<T> answer) {
     thread.execute(
         () -> {
-          Drawn d = exact;
-          if (d == null
-              || d.request.scene.mesh() != request.scene.mesh()
-              || !d.request.scene.place().equals(request.scene.place())
-              || !d.request.camera.equals(request.camera)
-              || d.request.width != request.width
-              || d.request.height != request.height) {
-            Request now =
-                new Request(request.scene, request.camera, request.width, request.height, true);
-            d =
-                new Drawn(
-                    now, renderer.draw(now.scene, now.camera, now.width, now.height), false, 0);
-            exact = d;
-          }
-          T result = look.into(d);
+          T result = look.into(exactFor(request));
           Platform.runLater(() -> answer.accept(result));
         });
+  }
+
+  /** The true triangle under a point; answers -1 for none. */
+  void pick(Request r, double x, double y, Consumer<Integer> answer) {
+    thread.execute(
+        () -> {
+          Integer t =
+              isExactOf(r) ? null : renderer.probe(r.scene, r.camera, x, y, r.width, r.height);
+          if (t == null) {
+            Drawn d = exactFor(r);
+            int k = d.smooth ? 2 : 1;
+            t = d.picture.buffer().triangle((int) (x * k), (int) (y * k));
+          }
+          int found = t;
+          Platform.runLater(() -> answer.accept(found));
+        });
+  }
+
+  /** The triangles seen within an outline. */
+  void visible(Request request, double[] outline, Consumer<BitSet> answer) {
+    look(
+        request,
+        d -> {
+          double[] scaled = outline.clone();
+          for (int i = 0; i < scaled.length && d.smooth; i++) {
+            scaled[i] *= 2;
+          }
+          return renderer.visible(d.request.scene, d.picture, scaled, 1.5);
+        },
+        answer);
+  }
+
+  private boolean isExactOf(Request r) {
+    Drawn d = exact;
+    return d != null
+        && d.request.scene.mesh() == r.scene.mesh()
+        && d.request.scene.place().equals(r.scene.place())
+        && d.request.scene.setting().equals(r.scene.setting())
+        && d.request.camera.equals(r.camera)
+        && d.request.width == r.width
+        && d.request.height == r.height;
+  }
+
+  private Drawn exactFor(Request r) {
+    if (!isExactOf(r)) {
+      exact = new Drawn(r, renderer.draw(r.scene, r.camera, r.width, r.height), false, 0);
+    }
+    return exact;
   }
 
   void shutDown() {

@@ -30,15 +30,17 @@ public final class Colours {
     return result;
   }
 
-  /** The mix of three colours by weights that sum to 1. */
+  /** The mix of three colours by weights that sum to 1, each to a 256th. */
   public static int mix(int a, int b, int c, float wa, float wb, float wc) {
-    return channel(a >>> 24, b >>> 24, c >>> 24, wa, wb, wc) << 24
-        | channel(a >> 16 & 255, b >> 16 & 255, c >> 16 & 255, wa, wb, wc) << 16
-        | channel(a >> 8 & 255, b >> 8 & 255, c >> 8 & 255, wa, wb, wc) << 8
-        | channel(a & 255, b & 255, c & 255, wa, wb, wc);
-  }
-
-  private static int channel(int a, int b, int c, float wa, float wb, float wc) {
-    return clamp((int) (a * wa + b * wb + c * wc + 0.5f));
+    // Two channels at a time: with weights that sum to 256 none runs over into its neighbour.
+    int kb = Math.clamp((int) (wb * 256 + 0.5f), 0, 256);
+    int kc = Math.clamp((int) (wc * 256 + 0.5f), 0, 256 - kb);
+    int ka = 256 - kb - kc;
+    int even =
+        (a & 0xff00ff) * ka + (b & 0xff00ff) * kb + (c & 0xff00ff) * kc + 0x800080 >>> 8 & 0xff00ff;
+    int odd =
+        (a >>> 8 & 0xff00ff) * ka + (b >>> 8 & 0xff00ff) * kb + (c >>> 8 & 0xff00ff) * kc + 0x800080
+            & 0xff00ff00;
+    return even | odd;
   }
 }

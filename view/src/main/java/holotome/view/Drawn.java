@@ -1,0 +1,94 @@
+package holotome.view;
+
+import holotome.core.mesh.Colours;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.VertexColours;
+import holotome.view.cluster.PackedNormal;
+import holotome.view.cluster.Piece;
+
+/** What the numbers in a visibility buffer stand for. */
+sealed interface Drawn {
+
+  /** Loads the corners of a numbered triangle. */
+  void load(int number, Corners into);
+
+  /** The triangle of the mesh that a number is, or one of those it stands for. */
+  int triangle(int number);
+
+  /** The colour inside a triangle, by the weights of its second and third corner. */
+  int colour(int number, float u, float v);
+
+  /** The corners of one triangle. */
+  final class Corners {
+    /** Homogeneous x, y and w of each corner. */
+    final float[] clip = new float[9];
+
+    /** The normal at each corner, in base coordinates. */
+    final float[] normals = new float[9];
+  }
+
+  /** Triangles numbered as in the mesh. */
+  record Whole(Mesh mesh, int[] normals, Projection projection) implements Drawn {
+    @Override
+    public void load(int number, Corners into) {
+      int[] tri = mesh.triangles();
+      for (int k = 0; k < 3; k++) {
+        int v = tri[3 * number + k];
+        projection.seen(mesh.xyz(), v, into.clip, 3 * k);
+        PackedNormal.unpackRoughly(normals[v], into.normals, 3 * k);
+      }
+    }
+
+    @Override
+    public int triangle(int number) {
+      return number;
+    }
+
+    @Override
+    public int colour(int number, float u, float v) {
+      return VertexColours.at(mesh, number, u, v);
+    }
+  }
+
+  /** Triangles of pieces, numbered as {@link PieceRasteriser} does. */
+  record Pieces(Piece[] pieces, Whole whole) implements Drawn {
+    private static final int WITHIN = Piece.MOST - 1;
+
+    @Override
+    public void load(int number, Corners into) {
+      Piece p = pieces[number >>> Piece.BITS];
+      int t = number & WITHIN;
+      if (p.exact()) {
+        whole.load(p.ids()[t], into);
+        return;
+      }
+      for (int k = 0; k < 3; k++) {
+        int v = p.corners()[3 * t + k];
+        whole.projection.seen(p.xyz(), v, into.clip, 3 * k);
+        PackedNormal.unpackRoughly(p.normals()[v], into.normals, 3 * k);
+      }
+    }
+
+    @Override
+    public int triangle(int number) {
+      return pieces[number >>> Piece.BITS].ids()[number & WITHIN];
+    }
+
+    @Override
+    public int colour(int number, float u, float v) {
+      Piece p = pieces[number >>> Piece.BITS];
+      int t = number & WITHIN;
+      if (p.exact() || p.colours() == null) {
+        return VertexColours.at(whole.mesh, p.ids()[t], u, v);
+      }
+      int[] c = p.colours();
+      return Colours.mix(
+          c[p.corners()[3 * t]],
+          c[p.corners()[3 * t + 1]],
+          c[p.corners()[3 * t + 2]],
+          1 - u - v,
+          u,
+          v);
+    }
+  }
+}

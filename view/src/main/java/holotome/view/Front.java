@@ -1,0 +1,168 @@
+package holotome.view;
+
+import holotome.view.cluster.Hierarchy;
+import holotome.view.cluster.Node;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Chooses the nodes of a hierarchy to be drawn for a view: in sight, and of each the lightest whose
+ * error is seen under no more than so many pixels; the nearer ones first.
+ */
+final class Front {
+  private final float[] m;
+  private final double[] origin;
+  private final int width;
+  private final int height;
+  private final double tolerance;
+  private final double[] rows = new double[5];
+  private final double intoX;
+  private final double intoY;
+  private final double intoZ;
+  private final boolean perspective;
+  private final List<Node> nodes = new ArrayList<>();
+  private double worst;
+
+  /** Whatever error is allowed, these are drawn by their true triangles. */
+  static final double EXACT = -1;
+
+  Front(Projection p, int width, int height, double tolerance) {
+    this.m = p.m();
+    this.origin = new double[] {p.originX(), p.originY(), p.originZ()};
+    this.width = width;
+    this.height = height;
+    this.tolerance = tolerance;
+    perspective = m[12] != 0 || m[13] != 0 || m[14] != 0;
+    rows[0] = norm(m[0], m[1], m[2]);
+    rows[1] = norm(m[4], m[5], m[6]);
+    rows[2] = norm(width * m[12] - m[0], width * m[13] - m[1], width * m[14] - m[2]);
+    rows[3] = norm(height * m[12] - m[4], height * m[13] - m[5], height * m[14] - m[6]);
+    rows[4] = norm(m[12], m[13], m[14]);
+    // Into the scene: in parallel views depth grows along its row, in perspective w does.
+    intoX = perspective ? m[12] : m[8];
+    intoY = perspective ? m[13] : m[9];
+    intoZ = perspective ? m[14] : m[10];
+  }
+
+  private static double norm(double x, double y, double z) {
+    return Math.sqrt(x * x + y * y + z * z);
+  }
+
+  /** The nodes, nearer ones first among siblings. */
+  List<Node> of(Hierarchy h) {
+    visit(h.root());
+    return nodes;
+  }
+
+  /** The largest error of a chosen node as seen, in pixels. */
+  double worst() {
+    return worst;
+  }
+
+  private double row(int r, Node n) {
+    return m[4 * r] * (n.centreX() - origin[0])
+        + m[4 * r + 1] * (n.centreY() - origin[1])
+        + m[4 * r + 2] * (n.centreZ() - origin[2])
+        + m[4 * r + 3];
+  }
+
+  private void visit(Node n) {
+    double x = row(0, n);
+    double y = row(1, n);
+    double w = row(3, n);
+    double r = n.radius();
+    if (x < -r * rows[0]
+        || y < -r * rows[1]
+        || width * w - x < -r * rows[2]
+        || height * w - y < -r * rows[3]
+        || w < -r * rows[4]) {
+      return;
+    }
+    if (n.isLeaf()) {
+      nodes.add(n);
+      return;
+    }
+    double near = w - r * rows[4];
+    if (tolerance >= 0 && n.pieces() != null && near > 0) {
+      // A pixel measured straight across the line of sight; towards the rim it is a little more.
+      double px =
+          n.error() * norm(m[0] - x / w * m[12], m[1] - x / w * m[13], m[2] - x / w * m[14]) / near;
+      if (px <= tolerance) {
+        worst = Math.max(worst, px);
+        nodes.add(n);
+        return;
+      }
+    }
+    Node[] children = n.children();
+    // Few enough to be put in order by looking for the next nearest.
+    int left = (1 << children.length) - 1;
+    while (left != 0) {
+      int best = -1;
+      double least = Double.POSITIVE_INFINITY;
+      for (int i = 0; i < children.length; i++) {
+        if ((left >> i & 1) != 0) {
+          Node c = children[i];
+          double d = intoX * c.centreX() + intoY * c.centreY() + intoZ * c.centreZ();
+          if (d < least || best < 0) {
+            least = d;
+            best = i;
+          }
+        }
+      }
+      left &= ~(1 << best);
+      visit(children[best]);
+    }
+  }
+
+  /** Whether a node's triangles look towards the viewer, as a whole. */
+  boolean faces(Node n) {
+    double dx = intoX;
+    double dy = intoY;
+    double dz = intoZ;
+    if (perspective) {
+      // The line of sight through a point: where x and y over w stay as they are.
+      double w = row(3, n);
+      double sx = row(0, n) / w;
+      double sy = row(1, n) / w;
+      double ax = m[0] - sx * m[12];
+      double ay = m[1] - sx * m[13];
+      double az = m[2] - sx * m[14];
+      double bx = m[4] - sy * m[12];
+      double by = m[5] - sy * m[13];
+      double bz = m[6] - sy * m[14];
+      dx = ay * bz - az * by;
+      dy = az * bx - ax * bz;
+      dz = ax * by - ay * bx;
+      if (dx * intoX + dy * intoY + dz * intoZ < 0) {
+        dx = -dx;
+        dy = -dy;
+        dz = -dz;
+      }
+    }
+    return n.normal(0) * dx + n.normal(1) * dy + n.normal(2) * dz <= 0;
+  }
+
+  /**
+   * Whether all of a node lies behind what was drawn.
+   *
+   * @param slack by at least so many pixels' width
+   */
+  boolean isHidden(Node n, DepthTiles tiles, double slack) {
+    double w = row(3, n);
+    double r = n.radius();
+    double near = w - r * rows[4];
+    if (near <= 0) {
+      return false;
+    }
+    double x = row(0, n) / w;
+    double y = row(1, n) / w;
+    double z = row(2, n) / w;
+    double k = r / near;
+    double dx = k * norm(m[0] - x * m[12], m[1] - x * m[13], m[2] - x * m[14]) + 1;
+    double dy = k * norm(m[4] - y * m[12], m[5] - y * m[13], m[6] - y * m[14]) + 1;
+    double dz = k * norm(m[8] - z * m[12], m[9] - z * m[13], m[10] - z * m[14]);
+    dz *= 1 + slack / Math.max(1e-9, dx - 1);
+    // Depths are floats: a hair nearer, to be safe.
+    return tiles.hides(x - dx, y - dy, x + dx, y + dy, z - dz - 1e-6);
+  }
+}

@@ -1,0 +1,95 @@
+package holotome.view.cluster;
+
+import holotome.core.mesh.Box;
+
+/**
+ * Nested grids over a cube around a mesh. A cell at the finest grid is three numbers of 21 bits in
+ * one long, x highest; a cell of a grid twice as coarse has each number halved.
+ *
+ * <p>A node at depth d is a cube of side / 2^d and is {@link #WIDE} cells wide in its own grid.
+ */
+final class Cells {
+  static final int BITS = 21;
+
+  /** A node is 2^4 = 16 of its cells wide. */
+  static final int SPLIT = 4;
+
+  /** Nodes are no deeper: their grid would be finer than the finest. */
+  static final int DEEPEST = BITS - SPLIT;
+
+  private static final long LAST = (1L << BITS) - 1;
+
+  private final double x;
+  private final double y;
+  private final double z;
+  private final double k;
+
+  Cells(Box b) {
+    double side = Math.max(b.width(), Math.max(b.depth(), b.height()));
+    // A little room, so that what is added at the rim by a cut or a fill still has its cell.
+    double room = 0.01 * Math.max(side, 1e-30);
+    x = b.minX() - room;
+    y = b.minY() - room;
+    z = b.minZ() - room;
+    k = (LAST + 1) / (Math.max(side, 1e-30) + 2 * room);
+  }
+
+  /** The finest cell of a vertex; places outside the cube count to the nearest cell. */
+  long of(float[] xyz, int vertex) {
+    return part(xyz[3 * vertex] - x) << 2 * BITS
+        | part(xyz[3 * vertex + 1] - y) << BITS
+        | part(xyz[3 * vertex + 2] - z);
+  }
+
+  private long part(double along) {
+    long c = (long) (along * k);
+    return c < 0 ? 0 : c > LAST ? LAST : c;
+  }
+
+  boolean holds(float[] xyz, int vertex) {
+    return inside(xyz[3 * vertex] - x)
+        && inside(xyz[3 * vertex + 1] - y)
+        && inside(xyz[3 * vertex + 2] - z);
+  }
+
+  private boolean inside(double along) {
+    double c = along * k;
+    return c >= 0 && c < LAST + 1;
+  }
+
+  /** The cell that holds this one in a grid coarser by so many halvings. */
+  static long coarser(long cell, int halvings) {
+    long m = LAST >> halvings;
+    return cell >> halvings & (m << 2 * BITS | m << BITS | m);
+  }
+
+  /** The node at a depth that a finest cell lies in. */
+  static long node(long finest, int depth) {
+    return coarser(finest, BITS - depth);
+  }
+
+  /** Which of the eight children of its node at the depth above a node is, 0 to 7. */
+  static int octant(long node) {
+    return (int) (node >> 2 * BITS & 1) << 2 | (int) (node >> BITS & 1) << 1 | (int) (node & 1);
+  }
+
+  static long child(long node, int octant) {
+    return node << 1
+        | (long) (octant >> 2) << 2 * BITS
+        | (long) (octant >> 1 & 1) << BITS
+        | octant & 1;
+  }
+
+  /** A finest cell's place along the space-filling curve of nodes at a depth of at most ten. */
+  static int curve(long finest, int depth) {
+    int out = 0;
+    for (int b = BITS - 1; b >= BITS - depth; b--) {
+      out =
+          out << 3
+              | (int) (finest >> 2 * BITS + b & 1) << 2
+              | (int) (finest >> BITS + b & 1) << 1
+              | (int) (finest >> b & 1);
+    }
+    return out;
+  }
+}
