@@ -2,6 +2,7 @@ package holotome.view;
 
 import holotome.core.mesh.Colours;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Vec;
 import holotome.core.mesh.VertexColours;
 import holotome.view.cluster.PackedNormal;
 import holotome.view.cluster.Piece;
@@ -27,7 +28,11 @@ sealed interface Drawn {
     final float[] normals = new float[9];
   }
 
-  /** Triangles numbered as in the mesh. */
+  /**
+   * Triangles numbered as in the mesh.
+   *
+   * @param normals packed, one per vertex; null to take those of the triangles
+   */
   record Whole(Mesh mesh, int[] normals, Projection projection) implements Drawn {
     @Override
     public void load(int number, Corners into) {
@@ -35,8 +40,23 @@ sealed interface Drawn {
       for (int k = 0; k < 3; k++) {
         int v = tri[3 * number + k];
         projection.seen(mesh.xyz(), v, into.clip, 3 * k);
-        PackedNormal.unpackRoughly(normals[v], into.normals, 3 * k);
+        if (normals != null) {
+          PackedNormal.unpackRoughly(normals[v], into.normals, 3 * k);
+        }
       }
+      if (normals == null) {
+        double[] n = facing(number);
+        for (int i = 0; i < 9; i++) {
+          into.normals[i] = (float) n[i % 3];
+        }
+      }
+    }
+
+    private double[] facing(int t) {
+      double[] a = Vec.at(mesh.xyz(), mesh.triangles()[3 * t]);
+      double[] b = Vec.at(mesh.xyz(), mesh.triangles()[3 * t + 1]);
+      double[] c = Vec.at(mesh.xyz(), mesh.triangles()[3 * t + 2]);
+      return Vec.unit(Vec.cross(Vec.sub(b, a), Vec.sub(c, a)));
     }
 
     @Override

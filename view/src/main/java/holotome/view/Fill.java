@@ -132,6 +132,19 @@ final class Fill {
     }
   }
 
+  /** Marks the pixel that holds a place, and its right and lower neighbours. */
+  void dot(long place, float z, int number) {
+    int x = (int) (place >> 32) + ONE / 2 >> BITS;
+    int y = (int) place + ONE / 2 >> BITS;
+    for (int j = y; j <= y + 1; j++) {
+      for (int i = x; i <= x + 1; i++) {
+        if (i >= 0 && j >= 0 && i < width && j < height) {
+          put(j * width + i, z, number);
+        }
+      }
+    }
+  }
+
   private void put(int i, float z, int number) {
     if (!(z >= 0 && z <= 1) || clip != null && isClipped(i, z)) {
       return;

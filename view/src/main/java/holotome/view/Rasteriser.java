@@ -27,6 +27,36 @@ final class Rasteriser {
         (from, to) -> drawRange(mesh, projection, fill, from, to));
   }
 
+  /**
+   * Draws a dot of four pixels for each of some triangles, spread evenly over the mesh's order: a
+   * first sight of a mesh too large to be drawn whole in time.
+   */
+  static void dots(
+      Mesh mesh, Projection projection, VisibilityBuffer out, double[] clip, int most, Work work) {
+    bound(mesh.bounds(), projection, out);
+    out.clear();
+    Fill fill = new Fill(out, clip);
+    int n = Math.min(most, mesh.triangleCount());
+    double stride = (double) mesh.triangleCount() / n;
+    Parallel.range(
+        n,
+        GRAIN,
+        work,
+        (from, to) -> {
+          long[] place = new long[1];
+          float[] depth = new float[1];
+          float[] at = new float[3];
+          for (int i = from; i < to; i++) {
+            int t = (int) (i * stride);
+            System.arraycopy(mesh.xyz(), 3 * mesh.triangles()[3 * t], at, 0, 3);
+            projection.places(at, 0, 1, place, depth);
+            if (place[0] != Fill.NOWHERE) {
+              fill.dot(place[0], depth[0], t);
+            }
+          }
+        });
+  }
+
   /** Notes in the buffer which part of it a box can reach; all of it if behind the eye. */
   static void bound(Box b, Projection projection, VisibilityBuffer out) {
     float[] corner = new float[3];

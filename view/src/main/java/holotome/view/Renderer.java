@@ -33,9 +33,18 @@ public final class Renderer {
   private static final double MOST_TOLERANCE = 3.9;
 
   /** What a picture may take while turning, in seconds, before a coarser one is drawn next. */
-  private static final double TOO_SLOW = 0.030;
+  private static final double TOO_SLOW = 0.033;
 
-  private static final double QUICK = 0.020;
+  private static final double QUICK = 0.024;
+
+  /** Of a large mesh that is not prepared so many triangles are drawn while turning, as dots. */
+  private static final int FIRST_SIGHT = 2_000_000;
+
+  /** Larger meshes are drawn by lighter ones when still too, where no pixel could tell. */
+  private static final int HUGE = 24_000_000;
+
+  /** The error allowed then, in pixels of the picture at twice the size. */
+  private static final double UNSEEN = 0.5;
 
   private final Rasteriser rasteriser = new Rasteriser();
   private final Map<Mesh, Prepared> prepared = new LinkedHashMap<>();
@@ -116,56 +125,80 @@ public final class Renderer {
   }
 
   private Picture draw(Scene scene, Camera camera, int width, int height, double most, Work work) {
-    Box box = bounds(scene.mesh(), scene.place());
-    double[] toPixels = camera.toPixels(width, height, box);
+    Mesh mesh = scene.mesh();
     if (spare == null || spare.width() != width || spare.height() != height) {
       spare = new VisibilityBuffer(width, height);
     }
-    VisibilityBuffer buffer = spare;
-    Projection projection = Projection.of(scene.mesh(), scene.place(), toPixels);
+    Box box = bounds(mesh, scene.place());
+    double[] toPixels = camera.toPixels(width, height, box);
+    Projection projection = Projection.of(mesh, scene.place(), toPixels);
     double[] clip = clip(scene.setting().clip(), toPixels);
-    Prepared p = prepared(scene.mesh());
-    Hierarchy h = scene.look().needsUv() ? null : p.hierarchy();
-    Drawn.Whole whole = new Drawn.Whole(scene.mesh(), p.normals(), projection);
-    Drawn drawn = whole;
-    Effort effort;
-    if (h == null) {
-      rasteriser.draw(scene.mesh(), projection, buffer, clip, work);
-      effort = new Effort(scene.mesh().triangleCount(), 0, false, 0);
-    } else {
-      Rasteriser.bound(scene.mesh().bounds(), projection, buffer);
-      Front front = new Front(projection, width, height, most);
-      boolean exact = most == Front.EXACT;
-      boolean painted = !exact && Painter.draws(scene.look());
-      Fill fill = new Fill(buffer, clip);
-      PieceRasteriser r =
-          new PieceRasteriser(
-              buffer,
-              front,
-              painted
-                  ? new Painter(scene, p.normals(), projection, light(scene, camera), fill)
-                  : new Numberer(projection, fill, exact));
-      r.draw(front.of(h), work);
-      effort =
-          new Effort(
-              r.drawn().stream().mapToLong(Piece::triangleCount).sum(),
-              r.hidden(),
-              !exact,
-              front.worst());
-      if (painted) {
-        int[] pixels = new int[width * height];
-        new Shader(scene, p, camera, whole, buffer, box).finish(pixels, work);
-        return new Picture(width, height, pixels, buffer, toPixels, effort);
-      }
-      drawn = exact ? whole : new Drawn.Pieces(r.drawn().toArray(Piece[]::new), whole);
+    Frame f = new Frame(scene, camera, box, toPixels, projection, clip, spare, work);
+    boolean plain = !scene.look().needsUv();
+    Hierarchy h = plain ? prepared(mesh).hierarchy() : null;
+    if (h != null) {
+      return through(h, f, most);
     }
-    int[] pixels = new int[width * height];
-    new Shader(scene, p, camera, drawn, buffer, box).shade(pixels, work);
-    return new Picture(width, height, pixels, buffer, toPixels, effort);
+    if (plain && most != Front.EXACT && mesh.triangleCount() > FIRST_SIGHT) {
+      Rasteriser.dots(mesh, projection, spare, clip, FIRST_SIGHT, work);
+      return shaded(
+          f, new Drawn.Whole(mesh, null, projection), new Effort(FIRST_SIGHT, 0, true, 0));
+    }
+    rasteriser.draw(mesh, projection, spare, clip, work);
+    return shaded(
+        f,
+        new Drawn.Whole(mesh, prepared(mesh).normals(), projection),
+        new Effort(mesh.triangleCount(), 0, false, 0));
   }
 
-  private static Light light(Scene scene, Camera camera) {
-    return new Light(camera, scene.place(), scene.setting().brightness());
+  /** One picture in the making. */
+  private record Frame(
+      Scene scene,
+      Camera camera,
+      Box box,
+      double[] toPixels,
+      Projection projection,
+      double[] clip,
+      VisibilityBuffer buffer,
+      Work work) {}
+
+  private Picture through(Hierarchy h, Frame f, double most) {
+    Scene scene = f.scene;
+    Rasteriser.bound(scene.mesh().bounds(), f.projection, f.buffer);
+    Front front = new Front(f.projection, f.buffer.width(), f.buffer.height(), most);
+    List<Node> nodes = front.of(h);
+    boolean exact = nodes.stream().allMatch(Node::isLeaf);
+    boolean painted = !exact && Painter.draws(scene.look());
+    Fill fill = new Fill(f.buffer, f.clip);
+    Light light = new Light(f.camera, scene.place(), scene.setting().brightness());
+    PieceRasteriser r =
+        new PieceRasteriser(
+            f.buffer,
+            front,
+            painted
+                ? new Painter(scene, h.normals(), f.projection, light, fill)
+                : new Numberer(f.projection, fill, exact));
+    r.draw(nodes, f.work);
+    long triangles = r.drawn().stream().mapToLong(Piece::triangleCount).sum();
+    Effort effort = new Effort(triangles, r.hidden(), !exact, front.worst());
+    Drawn.Whole whole = new Drawn.Whole(scene.mesh(), h.normals(), f.projection);
+    if (painted) {
+      int[] pixels = new int[f.buffer.width() * f.buffer.height()];
+      shader(f, whole).finish(pixels, f.work);
+      return new Picture(f.buffer.width(), f.buffer.height(), pixels, f.buffer, f.toPixels, effort);
+    }
+    return shaded(
+        f, exact ? whole : new Drawn.Pieces(r.drawn().toArray(Piece[]::new), whole), effort);
+  }
+
+  private Shader shader(Frame f, Drawn drawn) {
+    return new Shader(f.scene, prepared(f.scene.mesh()), f.camera, drawn, f.buffer, f.box);
+  }
+
+  private Picture shaded(Frame f, Drawn drawn, Effort effort) {
+    int[] pixels = new int[f.buffer.width() * f.buffer.height()];
+    shader(f, drawn).shade(pixels, f.work);
+    return new Picture(f.buffer.width(), f.buffer.height(), pixels, f.buffer, f.toPixels, effort);
   }
 
   /** A plane of working space as one of pixels and depth. */
@@ -241,14 +274,19 @@ public final class Renderer {
     return mesh.triangleCount() < small || prepared(mesh).hierarchy() != null;
   }
 
-  /** Draws at twice the size and averages: edges without steps. The buffer is the large one's. */
+  /**
+   * Draws at twice the size and averages: edges without steps. The buffer is the large one's. Of
+   * very large meshes it draws lighter ones where they are right within a quarter of a pixel; the
+   * picture is then light.
+   */
   public Picture drawSmooth(Scene scene, Camera camera, int width, int height) {
     return drawSmooth(scene, camera, width, height, Work.unwatched());
   }
 
   /** As {@link #drawSmooth(Scene, Camera, int, int)}; may be cancelled. */
   public Picture drawSmooth(Scene scene, Camera camera, int width, int height, Work work) {
-    Picture large = draw(scene, camera, 2 * width, 2 * height, work);
+    double most = scene.mesh().triangleCount() > HUGE ? UNSEEN : Front.EXACT;
+    Picture large = draw(scene, camera, 2 * width, 2 * height, most, work);
     int[] out = new int[width * height];
     int[] in = large.pixels;
     for (int y = 0; y < height; y++) {

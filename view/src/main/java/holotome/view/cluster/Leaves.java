@@ -3,9 +3,7 @@ package holotome.view.cluster;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
 
 /**
  * Fills the leaves of a hierarchy with the true triangles: each leaf takes all that have a corner
@@ -107,57 +105,43 @@ final class Leaves {
 
   /** Working arrays of one thread. */
   static final class Scratch {
-    final LongIndex local = new LongIndex();
+    private final IntIndex local = new IntIndex();
     private float[] sum = new float[3 * 1024];
-    private int[] vertex = new int[1024];
 
-    /** The local number of a vertex; of a new one the sum begins at null. */
-    private int number(int v) {
-      int known = local.size();
-      int l = local.of(v);
-      if (l == known) {
-        if (l == vertex.length) {
-          vertex = Arrays.copyOf(vertex, 2 * l);
-          sum = Arrays.copyOf(sum, 6 * l);
-        }
-        vertex[l] = v;
-        Arrays.fill(sum, 3 * l, 3 * l + 3, 0);
+    private void room(int vertices) {
+      if (sum.length < 3 * vertices) {
+        sum = Arrays.copyOf(sum, 6 * vertices);
       }
-      return l;
     }
   }
 
   /** Gives a leaf the triangles {@code list[from] ... list[to - 1]}. */
   void fill(Node leaf, int[] list, int from, int to, Scratch s) {
-    List<Piece> pieces = new ArrayList<>(1);
     Bounds bounds = new Bounds();
-    for (int at = from; at < to; at += Piece.MOST) {
+    leaf.pieces = new Piece[(to - from + Piece.MOST - 1) / Piece.MOST];
+    for (int i = 0; i < leaf.pieces.length; i++) {
+      int at = from + i * Piece.MOST;
       int[] ids = Arrays.copyOfRange(list, at, Math.min(to, at + Piece.MOST));
-      Piece p = piece(ids, s.local);
-      pieces.add(p);
-      bounds.add(p.xyz());
+      leaf.pieces[i] = piece(ids, s.local);
+      bounds.add(leaf.pieces[i].xyz());
     }
-    leaf.pieces = pieces.toArray(Piece[]::new);
     bounds.give(leaf);
     addNormals(leaf, s);
   }
 
-  private Piece piece(int[] ids, LongIndex local) {
+  /** Leaves the mesh's vertices in {@code local}, by the piece's numbers. */
+  private Piece piece(int[] ids, IntIndex local) {
     int[] tri = mesh.triangles();
     char[] corners = new char[3 * ids.length];
     local.clear();
-    int[] vertex = new int[corners.length];
     for (int i = 0; i < ids.length; i++) {
       for (int k = 0; k < 3; k++) {
-        int v = tri[3 * ids[i] + k];
-        int l = local.of(v);
-        vertex[l] = v;
-        corners[3 * i + k] = (char) l;
+        corners[3 * i + k] = (char) local.of(tri[3 * ids[i] + k]);
       }
     }
     float[] xyz = new float[3 * local.size()];
     for (int l = 0; l < local.size(); l++) {
-      System.arraycopy(mesh.xyz(), 3 * vertex[l], xyz, 3 * l, 3);
+      System.arraycopy(mesh.xyz(), 3 * local.key(l), xyz, 3 * l, 3);
     }
     return new Piece(xyz, corners, ids, null, null, true);
   }
@@ -165,44 +149,60 @@ final class Leaves {
   /** Sums up the normals of the leaf's own vertices, weighted by area, and of the leaf itself. */
   private void addNormals(Node leaf, Scratch s) {
     int[] tri = mesh.triangles();
-    s.local.clear();
-    double x = 0;
-    double y = 0;
-    double z = 0;
+    boolean single = leaf.pieces.length == 1;
+    if (!single) {
+      s.local.clear();
+    }
+    float[] total = new float[3];
+    int cleared = 0;
     for (Piece p : leaf.pieces) {
+      float[] q = p.xyz();
       for (int i = 0; i < p.ids().length; i++) {
-        float[] q = p.xyz();
-        int a = 3 * p.corners()[3 * i];
-        int b = 3 * p.corners()[3 * i + 1];
-        int c = 3 * p.corners()[3 * i + 2];
-        float ux = q[b] - q[a];
-        float uy = q[b + 1] - q[a + 1];
-        float uz = q[b + 2] - q[a + 2];
-        float vx = q[c] - q[a];
-        float vy = q[c + 1] - q[a + 1];
-        float vz = q[c + 2] - q[a + 2];
+        int a = p.corners()[3 * i];
+        int b = p.corners()[3 * i + 1];
+        int c = p.corners()[3 * i + 2];
+        float ux = q[3 * b] - q[3 * a];
+        float uy = q[3 * b + 1] - q[3 * a + 1];
+        float uz = q[3 * b + 2] - q[3 * a + 2];
+        float vx = q[3 * c] - q[3 * a];
+        float vy = q[3 * c + 1] - q[3 * a + 1];
+        float vz = q[3 * c + 2] - q[3 * a + 2];
         float nx = uy * vz - uz * vy;
         float ny = uz * vx - ux * vz;
         float nz = ux * vy - uy * vx;
-        x += nx;
-        y += ny;
-        z += nz;
-        for (int k = 0; k < 3; k++) {
-          int l = s.number(tri[3 * p.ids()[i] + k]);
-          s.sum[3 * l] += nx;
-          s.sum[3 * l + 1] += ny;
-          s.sum[3 * l + 2] += nz;
+        total[0] += nx;
+        total[1] += ny;
+        total[2] += nz;
+        if (!single) {
+          int id = 3 * p.ids()[i];
+          a = s.local.of(tri[id]);
+          b = s.local.of(tri[id + 1]);
+          c = s.local.of(tri[id + 2]);
         }
+        if (cleared < s.local.size()) {
+          s.room(s.local.size());
+          Arrays.fill(s.sum, 3 * cleared, 3 * s.local.size(), 0);
+          cleared = s.local.size();
+        }
+        add(s.sum, 3 * a, nx, ny, nz);
+        add(s.sum, 3 * b, nx, ny, nz);
+        add(s.sum, 3 * c, nx, ny, nz);
       }
     }
-    leaf.nx = (float) x;
-    leaf.ny = (float) y;
-    leaf.nz = (float) z;
+    leaf.nx = total[0];
+    leaf.ny = total[1];
+    leaf.nz = total[2];
     for (int l = 0; l < s.local.size(); l++) {
-      int v = s.vertex[l];
+      int v = s.local.key(l);
       if (Cells.node(cells.of(mesh.xyz(), v), leaf.depth) == leaf.key) {
         normals[v] = PackedNormal.pack(s.sum[3 * l], s.sum[3 * l + 1], s.sum[3 * l + 2]);
       }
     }
+  }
+
+  private static void add(float[] sum, int at, float x, float y, float z) {
+    sum[at] += x;
+    sum[at + 1] += y;
+    sum[at + 2] += z;
   }
 }

@@ -149,6 +149,10 @@ final class Levels {
       }
       settle(node);
       measure(node);
+      node.numbers = new char[entries];
+      for (int i = 0; i < entries; i++) {
+        node.numbers[i] = at[i] < 0 ? Node.OUTSIDE : (char) place[at[i]];
+      }
     }
 
     private int add(Node node, Node child, Piece p, int entries) {
@@ -329,14 +333,22 @@ final class Levels {
       outside.clear();
       triangles.clear();
       int n = 0;
+      int first = 0;
       for (Node child : node.children) {
         for (Piece p : child.pieces) {
-          n = add(node, child, p, n);
+          n = add(node, child, p, first, n);
           if (n < 0) {
             return null;
           }
+          if (child.isLeaf()) {
+            first += p.xyz().length / 3;
+          }
+        }
+        if (!child.isLeaf() && child.pieces.length > 0) {
+          first += child.xyz.length / 3;
         }
       }
+      node.numbers = null;
       float[] points = Arrays.copyOf(xyz, 3 * vertices);
       int[] packed = Arrays.copyOf(normals, vertices);
       int[] paint = coloured ? Arrays.copyOf(colours, vertices) : null;
@@ -358,14 +370,21 @@ final class Levels {
           points, packed, paint, Arrays.copyOf(cellOf, vertices), pieces, error, bounds);
     }
 
-    /** Adds a child's triangles; -1 where there are too many vertices for a light mesh. */
-    private int add(Node node, Node child, Piece p, int count) {
+    /**
+     * Adds a child's triangles; -1 where there are too many vertices for a light mesh.
+     *
+     * @param first where the piece's vertices begin among the node's numbers
+     */
+    private int add(Node node, Node child, Piece p, int first, int count) {
       int n = count;
       int points = p.xyz().length / 3;
       if (map.length < points) {
         map = new int[2 * points];
       }
-      Arrays.fill(map, 0, points, -1);
+      for (int v = 0; v < points; v++) {
+        char own = node.numbers[first + v];
+        map[v] = own == Node.OUTSIDE ? -1 : own;
+      }
       if (ids.length < n + p.ids().length) {
         ids = Arrays.copyOf(ids, 2 * (n + p.ids().length));
         corners = Arrays.copyOf(corners, 3 * ids.length);

@@ -7,6 +7,9 @@ package holotome.view.cluster;
  * <p>Written while the hierarchy is built, never after.
  */
 public final class Node {
+  /** Of a child's vertex that lies in no own cell of the node. */
+  static final char OUTSIDE = Character.MAX_VALUE;
+
   final int depth;
 
   /** Three numbers of the cube among those of its depth, as in {@link Cells}. */
@@ -42,6 +45,11 @@ public final class Node {
 
   /** How far each own vertex is from the mesh's vertices it stands for, at most. */
   float[] far;
+
+  /**
+   * While a light mesh is made: for each vertex of the children which of the node's own it becomes.
+   */
+  char[] numbers;
 
   float[] xyz;
   int[] normals;

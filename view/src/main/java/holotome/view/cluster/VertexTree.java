@@ -14,6 +14,9 @@ final class VertexTree {
   /** A cube with more vertices is split. */
   private static final int CAP = 420;
 
+  /** A part of the tree of so many vertices is made by one thread. */
+  private static final int PART = 1 << 17;
+
   private static final int GRAIN = 1 << 16;
 
   final Node root;
@@ -29,7 +32,6 @@ final class VertexTree {
   private final int[] order;
   private final int sorted;
   private final int[] start;
-  private int[] spare = new int[0];
 
   VertexTree(Mesh mesh, Cells cells, Work work) {
     this.mesh = mesh;
@@ -59,28 +61,148 @@ final class VertexTree {
       order[fill[leafOf[v]]++] = v;
     }
     work.advance(0.3);
-    root = make(0, 0, 0, 0, n);
-    work.advance(0.3);
+    List<Part> parts = new ArrayList<>();
+    Node[] top = new Node[1];
+    split(top, 0, 0, 0, 0, 0, n, parts);
+    Parallel.range(
+        parts.size(),
+        1,
+        work.part(0.2, "Preparing the view"),
+        (from, to) -> {
+          for (Part p : parts.subList(from, to)) {
+            p.run();
+          }
+        });
+    root = top[0];
+    parts.forEach(p -> leaves.addAll(p.leaves));
+    number(parts);
+    work.advance(0.1);
   }
 
-  /** The node of a cube whose vertices are a stretch of the order; {@code curve} its place. */
-  private Node make(int depth, long key, int curve, int from, int to) {
-    if (to - from <= CAP || depth == Cells.DEEPEST) {
-      Node leaf = new Node(depth, key, null);
-      for (int i = from; i < to; i++) {
-        leafOf[order[i]] = leaves.size();
-      }
-      leaves.add(leaf);
-      return leaf;
+  /** Writes down the leaf of each vertex. */
+  private void number(List<Part> parts) {
+    int[] first = new int[parts.size() + 1];
+    for (int i = 0; i < parts.size(); i++) {
+      first[i + 1] = first[i] + parts.get(i).leaves.size();
     }
-    int[] bound = depth < sorted ? sortedBounds(depth, curve) : partition(depth, from, to);
-    List<Node> children = new ArrayList<>(8);
+    Parallel.range(
+        parts.size(),
+        1,
+        Work.unwatched(),
+        (from, to) -> {
+          for (int i = from; i < to; i++) {
+            Part p = parts.get(i);
+            int at = p.from;
+            for (int l = 0; l < p.leaves.size(); l++) {
+              for (; at < p.ends.get(l); at++) {
+                leafOf[order[at]] = first[i] + l;
+              }
+            }
+          }
+        });
+  }
+
+  /** Makes the upper nodes, and notes the parts below them, which do not meet each other. */
+  private void split(
+      Node[] into, int place, int depth, long key, int curve, int from, int to, List<Part> parts) {
+    if (to - from <= PART || depth >= sorted) {
+      parts.add(new Part(into, place, depth, key, curve, from, to));
+      return;
+    }
+    int[] bound = sortedBounds(depth, curve);
+    Node[] children = new Node[8 - empty(bound)];
+    into[place] = new Node(depth, key, children);
+    int c = 0;
     for (int o = 0; o < 8; o++) {
       if (bound[o + 1] > bound[o]) {
-        children.add(make(depth + 1, Cells.child(key, o), curve << 3 | o, bound[o], bound[o + 1]));
+        split(
+            children,
+            c++,
+            depth + 1,
+            Cells.child(key, o),
+            curve << 3 | o,
+            bound[o],
+            bound[o + 1],
+            parts);
       }
     }
-    return new Node(depth, key, children.toArray(Node[]::new));
+  }
+
+  private static int empty(int[] bound) {
+    int n = 0;
+    for (int o = 0; o < 8; o++) {
+      n += bound[o + 1] == bound[o] ? 1 : 0;
+    }
+    return n;
+  }
+
+  /** A part of the tree that is made by one thread. */
+  private final class Part {
+    private final Node[] into;
+    private final int place;
+    private final int depth;
+    private final long key;
+    private final int curve;
+    private final int from;
+    private final int to;
+    private final List<Node> leaves = new ArrayList<>();
+    private final List<Integer> ends = new ArrayList<>();
+    private int[] spare = new int[0];
+
+    Part(Node[] into, int place, int depth, long key, int curve, int from, int to) {
+      this.into = into;
+      this.place = place;
+      this.depth = depth;
+      this.key = key;
+      this.curve = curve;
+      this.from = from;
+      this.to = to;
+    }
+
+    void run() {
+      into[place] = make(depth, key, curve, from, to);
+    }
+
+    /** The node of a cube whose vertices are a stretch of the order. */
+    private Node make(int depth, long key, int curve, int from, int to) {
+      if (to - from <= CAP || depth == Cells.DEEPEST) {
+        Node leaf = new Node(depth, key, null);
+        leaves.add(leaf);
+        ends.add(to);
+        return leaf;
+      }
+      int[] bound = depth < sorted ? sortedBounds(depth, curve) : partition(depth, from, to);
+      Node[] children = new Node[8 - empty(bound)];
+      int c = 0;
+      for (int o = 0; o < 8; o++) {
+        if (bound[o + 1] > bound[o]) {
+          children[c++] =
+              make(depth + 1, Cells.child(key, o), curve << 3 | o, bound[o], bound[o + 1]);
+        }
+      }
+      return new Node(depth, key, children);
+    }
+
+    /** Sorts a stretch of the order by children. */
+    private int[] partition(int depth, int from, int to) {
+      if (spare.length < to - from) {
+        spare = new int[2 * (to - from)];
+      }
+      int[] bound = new int[9];
+      for (int i = from; i < to; i++) {
+        bound[octant(order[i], depth) + 1]++;
+      }
+      bound[0] = from;
+      for (int o = 0; o < 8; o++) {
+        bound[o + 1] += bound[o];
+      }
+      int[] fill = bound.clone();
+      for (int i = from; i < to; i++) {
+        spare[fill[octant(order[i], depth)]++ - from] = order[i];
+      }
+      System.arraycopy(spare, 0, order, from, to - from);
+      return bound;
+    }
   }
 
   private int[] sortedBounds(int depth, int curve) {
@@ -88,27 +210,6 @@ final class VertexTree {
     for (int o = 0; o <= 8; o++) {
       bound[o] = start[(curve << 3) + o << 3 * (sorted - depth - 1)];
     }
-    return bound;
-  }
-
-  /** Sorts a stretch of the order by children. */
-  private int[] partition(int depth, int from, int to) {
-    if (spare.length < to - from) {
-      spare = new int[2 * (to - from)];
-    }
-    int[] bound = new int[9];
-    for (int i = from; i < to; i++) {
-      bound[octant(order[i], depth) + 1]++;
-    }
-    bound[0] = from;
-    for (int o = 0; o < 8; o++) {
-      bound[o + 1] += bound[o];
-    }
-    int[] fill = bound.clone();
-    for (int i = from; i < to; i++) {
-      spare[fill[octant(order[i], depth)]++ - from] = order[i];
-    }
-    System.arraycopy(spare, 0, order, from, to - from);
     return bound;
   }
 
