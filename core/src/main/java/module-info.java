@@ -10,6 +10,7 @@ module holotome.core {
   exports holotome.core.solve;
   exports holotome.core.io;
   exports holotome.core.step;
+  exports holotome.core.select;
   exports holotome.core.intake;
   exports holotome.core.trim;
   exports holotome.core.mend;

@@ -36,6 +36,8 @@ class ArchitectureTest {
         .definedBy("..core.io..")
         .layer("step")
         .definedBy("..core.step..")
+        .layer("select")
+        .definedBy("..core.select..")
         .layer("stages")
         .definedBy(STAGES)
         .layer("log")
@@ -44,14 +46,16 @@ class ArchitectureTest {
         .mayNotBeAccessedByAnyLayer()
         .whereLayer("stages")
         .mayOnlyBeAccessedByLayers("log")
-        .whereLayer("step")
+        .whereLayer("select")
         .mayOnlyBeAccessedByLayers("stages", "log")
+        .whereLayer("step")
+        .mayOnlyBeAccessedByLayers("select", "stages", "log")
         .whereLayer("io")
         .mayOnlyBeAccessedByLayers("stages", "log")
         .whereLayer("spatial")
-        .mayOnlyBeAccessedByLayers("stages")
+        .mayOnlyBeAccessedByLayers("select", "stages")
         .whereLayer("mesh")
-        .mayOnlyBeAccessedByLayers("spatial", "io", "step", "stages", "log")
+        .mayOnlyBeAccessedByLayers("spatial", "io", "step", "select", "stages", "log")
         .check(CORE);
   }
 

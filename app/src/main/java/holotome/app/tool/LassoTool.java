@@ -3,10 +3,10 @@ package holotome.app.tool;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.log.History;
+import holotome.core.select.Fence;
+import holotome.core.select.StoredSelection;
 import holotome.core.step.Step;
 import holotome.core.trim.CutSelection;
-import holotome.core.trim.Fence;
-import holotome.core.trim.StoredSelection;
 import java.util.Arrays;
 import java.util.BitSet;
 import javafx.scene.Node;
@@ -70,13 +70,13 @@ public final class LassoTool extends Tool {
   public Step step() {
     BitSet s = session.selection();
     if (s == null) {
-      return new CutSelection(loaded.fence(), loaded.stored(), then);
+      return new CutSelection(loaded.picks(), loaded.fence(), loaded.stored(), then);
     }
     if (onlyFence != null) {
-      return new CutSelection(onlyFence, null, then);
+      return new CutSelection(null, onlyFence, null, then);
     }
     return new CutSelection(
-        null, StoredSelection.encode(s, session.current().scan().triangleCount()), then);
+        null, null, StoredSelection.encode(s, session.current().scan().triangleCount()), then);
   }
 
   @Override

@@ -2,6 +2,7 @@ package holotome.core.mesh;
 
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import java.util.BitSet;
 
 /** Area, volume and normals, in double precision, summed in a fixed order. */
 public final class Measures {
@@ -28,6 +29,11 @@ public final class Measures {
   /** The area of all triangles. */
   public static double area(Mesh mesh) {
     return sum(mesh, t -> Vec.length(cross(mesh, t)) / 2);
+  }
+
+  /** The area of some triangles. */
+  public static double area(Mesh mesh, BitSet triangles) {
+    return sum(mesh, t -> triangles.get(t) ? Vec.length(cross(mesh, t)) / 2 : 0);
   }
 
   /**

@@ -2,6 +2,8 @@ package holotome.core.trim;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
+import holotome.core.select.Fence;
+import holotome.core.select.Pick;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
@@ -9,22 +11,33 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.stream.Stream;
 
-/** Removes or keeps the triangles inside a fence, or of a stored selection. */
+/** Removes or keeps what is selected: by a list of picks, or the short forms of a single one. */
 @Describes(
     id = "trim.select",
-    title = "Lasso",
+    title = "Selection",
     help =
-        "Removes what is selected, or all else; by a fence, which fits any scan, or triangle by triangle.")
+        "Removes what is selected, or all else. Picks by geometry or colour fit any scan of the place; a stored set of triangles fits its own mesh only.")
 public record CutSelection(
     @Parameter(
-            help = "An outline that reaches through the mesh along the line of sight",
-            optional = true)
+            help = "What is selected, one pick after the other",
+            optional = true,
+            oneOf = "selection")
+        List<Pick> picks,
+    @Parameter(
+            help = "A single outline that reaches through the mesh along the line of sight",
+            optional = true,
+            oneOf = "selection")
         Fence fence,
     @Parameter(
-            help = "A set of triangles of this very mesh, as the window stores it",
-            optional = true)
+            help = "A single set of triangles of this very mesh, as the window stores it",
+            optional = true,
+            oneOf = "selection")
         String stored,
     @Parameter(help = "What happens to the selection", preset = "remove") Then then)
     implements Step {
@@ -36,26 +49,46 @@ public record CutSelection(
   }
 
   public CutSelection {
-    if ((fence == null) == (stored == null)) {
-      throw Failure.usage("give either a fence or a stored selection");
+    if (Stream.of(picks, fence, stored).filter(Objects::nonNull).count() != 1) {
+      throw Failure.usage("give one of picks, fence and stored");
     }
+    if (picks != null && picks.isEmpty()) {
+      throw Failure.usage("give at least one pick");
+    }
+  }
+
+  public static CutSelection of(List<Pick> picks, Then then) {
+    return new CutSelection(picks, null, null, then);
+  }
+
+  /** The picks, the short forms written out. */
+  public List<Pick> allPicks() {
+    if (picks != null) {
+      return picks;
+    }
+    return List.of(
+        fence != null
+            ? Pick.of(Pick.Join.ADD, fence)
+            : new Pick(
+                Pick.Join.ADD, null, null, null, null, null, null, null, null, null, stored, null));
   }
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
-    BitSet selected =
-        fence != null
-            ? fence.select(mesh, in.frame(), run.work().part(0.5, "Selecting"))
-            : StoredSelection.decode(stored, mesh.triangleCount());
+    List<Pick> all = allPicks();
+    BitSet selected = Pick.all(all, mesh, in.frame(), run.work().part(0.4, "Selecting"));
     boolean keep = then == Then.KEEP;
     int left = keep ? selected.cardinality() : mesh.triangleCount() - selected.cardinality();
     if (left == 0) {
       throw Failure.cannot("Nothing would be left; select less");
     }
-    Mesh result = Submesh.of(mesh, t -> selected.get(t) == keep, run.work().part(0.5, "Removing"));
-    return Outcome.of(
-        in.withScan(result),
-        String.format("%,d triangles removed", mesh.triangleCount() - result.triangleCount()));
+    Mesh result = Submesh.of(mesh, t -> selected.get(t) == keep, run.work().part(0.4, "Removing"));
+    List<String> notes = new ArrayList<>();
+    notes.add(Removal.note(mesh, result, in.frame(), run.work().part(0.2, "Measuring")));
+    if (!all.stream().allMatch(Pick::isGeometric)) {
+      notes.add("Selected triangle by triangle: fits this mesh only, not another scan");
+    }
+    return new Outcome(in.withScan(result), notes);
   }
 }

@@ -13,6 +13,8 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Vec;
+import holotome.core.select.Fence;
+import holotome.core.select.StoredSelection;
 import holotome.core.step.Length;
 import holotome.core.step.Run;
 import holotome.core.step.Workpiece;
@@ -192,13 +194,13 @@ class TrimTest {
     }
     Workpiece in = Workpiece.of(m, Frame.PLAIN);
     int kept =
-        new CutSelection(f, null, CutSelection.Then.KEEP)
+        new CutSelection(null, f, null, CutSelection.Then.KEEP)
             .apply(in, Run.unwatched())
             .work()
             .scan()
             .triangleCount();
     int left =
-        new CutSelection(f, null, CutSelection.Then.REMOVE)
+        new CutSelection(null, f, null, CutSelection.Then.REMOVE)
             .apply(in, Run.unwatched())
             .work()
             .scan()

@@ -1,4 +1,4 @@
-package holotome.core.trim;
+package holotome.core.select;
 
 import holotome.core.task.Failure;
 import java.io.ByteArrayInputStream;

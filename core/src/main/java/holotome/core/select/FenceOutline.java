@@ -1,4 +1,4 @@
-package holotome.core.trim;
+package holotome.core.select;
 
 /**
  * Tells which points lie inside an outline, by the even-odd rule.

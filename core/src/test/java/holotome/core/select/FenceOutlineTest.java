@@ -1,4 +1,4 @@
-package holotome.core.trim;
+package holotome.core.select;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

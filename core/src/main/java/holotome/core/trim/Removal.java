@@ -1,0 +1,58 @@
+package holotome.core.trim;
+
+import holotome.core.mesh.Adjacency;
+import holotome.core.mesh.Borders;
+import holotome.core.mesh.Frame;
+import holotome.core.mesh.Islands;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.task.Work;
+import java.util.Locale;
+
+/** Says in words what a step took away, so that nothing goes silently. */
+final class Removal {
+  /** Above so many triangles borders are left to the findings: counting them takes a minute. */
+  private static final int COUNTED = 20_000_000;
+
+  private Removal() {}
+
+  /**
+   * How many triangles and how much area went, and how many islands and borders are left; a step
+   * that adds triangles (closing a cut) is told of before it does.
+   */
+  static String note(Mesh before, Mesh after, Frame frame, Work work) {
+    double had = Measures.area(before);
+    double lost = Math.max(0, had - Measures.area(after));
+    work.advance(0.2);
+    StringBuilder text = new StringBuilder();
+    text.append(
+        String.format(
+            Locale.ROOT,
+            "%,d triangles removed, %s of surface (%.3g %%); ",
+            Math.max(0, before.triangleCount() - after.triangleCount()),
+            area(lost, frame),
+            had > 0 ? 100 * lost / had : 0));
+    int islands = Islands.of(after, work.part(0.3, "Measuring")).count();
+    text.append(counted(islands, "island", "islands"));
+    if (after.triangleCount() <= COUNTED) {
+      int borders = Borders.of(Adjacency.of(after, work.part(0.5, "Measuring"))).loops().length;
+      text.append(" and ").append(counted(borders, "border", "borders"));
+    }
+    return text.append(" left").toString();
+  }
+
+  private static String counted(int n, String one, String many) {
+    return String.format(Locale.ROOT, "%,d %s", n, n == 1 ? one : many);
+  }
+
+  /** An area of base coordinates, in working units. */
+  static String area(double base, Frame frame) {
+    double a = base * frame.toWork().scale() * frame.toWork().scale();
+    if (!frame.trueSize()) {
+      return String.format(Locale.ROOT, "%,.4g square units", a);
+    }
+    return a >= 0.1
+        ? String.format(Locale.ROOT, "%,.4g m²", a)
+        : String.format(Locale.ROOT, "%,.4g cm²", a * 1e4);
+  }
+}
