@@ -13,6 +13,8 @@ import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
+import holotome.core.trim.CutBox;
+import holotome.core.trim.CutFence;
 import holotome.core.trim.CutGround;
 import holotome.core.trim.CutSelection;
 import holotome.core.trim.KeepIslands;
@@ -30,6 +32,8 @@ public final class Catalogue {
               KeepIslands.class,
               CutGround.class,
               PlaneCut.class,
+              CutFence.class,
+              CutBox.class,
               Tidy.class,
               FillHoles.class,
               DeclareUnit.class,

@@ -1,7 +1,9 @@
 package holotome.core.trim;
 
 import holotome.core.mesh.Frame;
+import holotome.core.mesh.Islands;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
 import holotome.core.mesh.Vec;
 import holotome.core.spatial.PlaneFinder;
 import holotome.core.step.Describes;
@@ -21,52 +23,197 @@ import java.util.List;
     id = "trim.ground",
     title = "Ground",
     help =
-        "Finds the largest flat part, the ground or table, and cuts the subject off just above it.")
+        "Finds the flat parts of the scan and cuts the subject off just above one: straight, or following the ground so that a foot is not cut flat.")
 public record CutGround(
     @Parameter(
             help =
-                "How far above the ground's mean plane the cut lies; else one and a half times its roughness (RMS)",
+                "How far above the ground the cut lies; else one and a half times its roughness (RMS)",
             min = 0,
             optional = true)
         Length margin,
-    @Parameter(help = "Whether the cut is left open or closed flat", preset = "flat")
-        PlaneCut.Close close)
+    @Parameter(
+            help = "Whether the cut is left open or closed",
+            when = "along=plane",
+            preset = "flat")
+        PlaneCut.Close close,
+    @Parameter(
+            help = "Along the ground's mean plane, or along the ground as it runs around the foot",
+            preset = "plane")
+        Along along,
+    @Parameter(
+            help = "Which flat part is the ground: 1 is the largest",
+            min = 1,
+            max = CutGround.MOST,
+            preset = "1")
+        int candidate)
     implements Step {
+
+  /** So many flat parts are looked for. */
+  public static final int MOST = 4;
 
   /** A flat part holds at least this share of the area to pass for the ground. */
   private static final double LEAST_SHARE = 0.15;
 
+  /** One that was chosen by hand need not be so large. */
+  private static final double LEAST_CHOSEN = 0.01;
+
   /** Clears joints and grain of a paved ground, and leaves a foot of some millimetres its edge. */
   private static final double ROUGHNESS = 1.5;
 
+  /** Pieces that rise less than so many times the roughness above the cut are ground as well. */
+  private static final double CRUMBS = 4;
+
+  /** Where the cut runs. */
+  public enum Along {
+    PLANE,
+    GROUND
+  }
+
+  public CutGround(Length margin, PlaneCut.Close close) {
+    this(margin, close, Along.PLANE, 1);
+  }
+
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    PlaneFinder.Flat ground = find(in.scan(), run.work().part(0.2, "Finding the ground"));
-    if (ground == null) {
+    Mesh mesh = in.scan();
+    PlaneFinder.Flat ground = chosen(mesh, run.work().part(0.2, "Finding the ground"));
+    Frame frame = in.frame();
+    double scale = frame.toWork().scale();
+    double above = margin != null ? margin.metres() / scale : ROUGHNESS * ground.rms();
+    boolean follow = along == Along.GROUND;
+    FieldSplit.Field field = field(mesh, ground, follow, above, run.work());
+    FieldSplit split = FieldSplit.of(mesh, field, run.work().part(0.3, "Cutting"));
+    int crumbs = 0;
+    boolean[] loose =
+        crumbs(split.mesh(), field, CRUMBS * Math.max(ground.rms(), above), run.work());
+    if (loose != null) {
+      Islands islands = Islands.of(split.mesh());
+      int[] of = islands.ofTriangle();
+      boolean[] on = split.onCut();
+      int[] tri = split.mesh().triangles();
+      int kept = 0;
+      for (int t = 0; t < of.length; t++) {
+        kept += loose[of[t]] ? 0 : 1;
+      }
+      if (kept == 0) {
+        throw Failure.cannot("Nothing stands on the ground that was found; choose another");
+      }
+      for (boolean l : loose) {
+        crumbs += l ? 1 : 0;
+      }
+      split = without(split.mesh(), on, tri, of, loose, run.work());
+    }
+    if (split.mesh().isEmpty()) {
+      throw Failure.cannot("Nothing stands on the ground that was found; choose another");
+    }
+    List<String> notes = new ArrayList<>();
+    notes.add(
+        String.format(
+            "Ground found: %.1f %% of the surface, flat within %s (RMS)",
+            100 * ground.share(), Length.format(ground.rms() * scale, frame.trueSize())));
+    Mesh result = split.mesh();
+    String closed = null;
+    if (!follow && close != PlaneCut.Close.OPEN) {
+      PlaneCap cap =
+          PlaneCap.of(
+              split,
+              ground.normal(),
+              close == PlaneCut.Close.EVEN,
+              run.work().part(0.2, "Closing the cut"));
+      result = cap.mesh();
+      closed = cap.note();
+    }
+    notes.add(Removal.note(mesh, split.mesh(), result, frame, run.work().part(0.1, "Measuring")));
+    if (crumbs > 0) {
+      notes.add(String.format("%,d crumbs of ground went with it", crumbs));
+    }
+    if (closed != null) {
+      notes.add(closed);
+    }
+    return new Outcome(in.withScan(result), notes);
+  }
+
+  private static FieldSplit.Field field(
+      Mesh mesh, PlaneFinder.Flat ground, boolean follow, double above, Work work) {
+    if (follow) {
+      GroundSurface surface =
+          GroundSurface.of(mesh, ground, work.part(0.1, "Following the ground"));
+      return (x, y, z) -> surface.above(x, y, z) - above;
+    }
+    double[] n = ground.normal();
+    double[] p = Vec.add(ground.point(), Vec.mul(n, above));
+    return (x, y, z) -> (x - p[0]) * n[0] + (y - p[1]) * n[1] + (z - p[2]) * n[2];
+  }
+
+  /**
+   * Which islands rise nowhere above {@code limit} over the cut; null for none. Such are the tops
+   * of stones that just reach through.
+   */
+  private static boolean[] crumbs(Mesh mesh, FieldSplit.Field field, double limit, Work work) {
+    Islands islands = Islands.of(mesh, work.part(0.1, "Finding crumbs"));
+    boolean[] low = new boolean[islands.count()];
+    java.util.Arrays.fill(low, true);
+    int[] of = islands.ofTriangle();
+    int[] tri = mesh.triangles();
+    float[] p = mesh.xyz();
+    for (int c = 0; c < tri.length; c++) {
+      if (low[of[c / 3]]) {
+        int v = 3 * tri[c];
+        low[of[c / 3]] = field.at(p[v], p[v + 1], p[v + 2]) <= limit;
+      }
+    }
+    for (boolean l : low) {
+      if (l) {
+        return low;
+      }
+    }
+    return null;
+  }
+
+  private static FieldSplit without(
+      Mesh mesh, boolean[] onCut, int[] tri, int[] of, boolean[] loose, Work work) {
+    Mesh left = Submesh.of(mesh, t -> !loose[of[t]], work.part(0.1, "Removing crumbs"));
+    // Vertices keep their order, so that the flags of those left move up.
+    boolean[] used = new boolean[onCut.length];
+    for (int c = 0; c < tri.length; c++) {
+      used[tri[c]] |= !loose[of[c / 3]];
+    }
+    boolean[] on = new boolean[left.vertexCount()];
+    int at = 0;
+    for (int v = 0; v < onCut.length; v++) {
+      if (used[v]) {
+        on[at++] = onCut[v];
+      }
+    }
+    return new FieldSplit(left, on);
+  }
+
+  private PlaneFinder.Flat chosen(Mesh mesh, Work work) {
+    List<PlaneFinder.Flat> found = candidates(mesh, work);
+    if (candidate == 1 && (found.isEmpty() || found.getFirst().share() < LEAST_SHARE)) {
       throw Failure.cannot(
           "No ground is found: no flat part holds 15 % of the surface; cut by a plane instead");
     }
-    Frame frame = in.frame();
-    double[] up = frame.toWork().direction(ground.normal());
-    double above =
-        margin != null ? margin.metres() : ROUGHNESS * ground.rms() * frame.toWork().scale();
-    double[] point = Vec.add(frame.toWork().apply(ground.point()), Vec.mul(up, above));
-    Outcome cut =
-        new PlaneCut(point, up, close)
-            .apply(in, new Run(run.work().part(0.8, "Cutting"), run.out()));
-    List<String> notes = new ArrayList<>(cut.notes());
-    notes.addFirst(
-        String.format(
-            "Ground found: %.1f %% of the surface, flat within %s (RMS)",
-            100 * ground.share(),
-            Length.format(ground.rms() * frame.toWork().scale(), frame.trueSize())));
-    return new Outcome(cut.work(), notes);
+    if (candidate > found.size()) {
+      throw Failure.cannot(
+          String.format("Only %d flat parts are found; choose one of them", found.size()));
+    }
+    return found.get(candidate - 1);
+  }
+
+  /**
+   * The flat parts that may be the ground, the largest first; their normals towards the subject.
+   */
+  public static List<PlaneFinder.Flat> candidates(Mesh mesh, Work work) {
+    double tolerance = 0.004 * mesh.bounds().diagonal();
+    return PlaneFinder.find(mesh, tolerance, MOST, work).stream()
+        .filter(f -> f.share() >= LEAST_CHOSEN)
+        .toList();
   }
 
   /** The ground as a flat part with its normal towards the subject, or null if there is none. */
   public static PlaneFinder.Flat find(Mesh mesh, Work work) {
-    double tolerance = 0.004 * mesh.bounds().diagonal();
-    List<PlaneFinder.Flat> found = PlaneFinder.find(mesh, tolerance, 1, work);
+    List<PlaneFinder.Flat> found = candidates(mesh, work);
     return found.isEmpty() || found.getFirst().share() < LEAST_SHARE ? null : found.getFirst();
   }
 }

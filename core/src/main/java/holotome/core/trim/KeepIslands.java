@@ -1,8 +1,11 @@
 package holotome.core.trim;
 
+import holotome.core.mesh.Frame;
 import holotome.core.mesh.Islands;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
+import holotome.core.select.IslandGaps;
+import holotome.core.select.IslandSizes;
 import holotome.core.step.Describes;
 import holotome.core.step.Length;
 import holotome.core.step.Outcome;
@@ -31,7 +34,13 @@ public record KeepIslands(
             preset = "1")
         int triangles,
     @Parameter(help = "Islands at least so far across", when = "keep=larger", min = 0, preset = "0")
-        Length across)
+        Length across,
+    @Parameter(
+            help = "Islands at most so far from the largest; else any distance",
+            when = "keep=larger",
+            min = 0,
+            optional = true)
+        Length near)
     implements Step {
 
   /** What is kept. */
@@ -40,11 +49,15 @@ public record KeepIslands(
     LARGER
   }
 
+  public KeepIslands(Keep keep, int triangles, Length across) {
+    this(keep, triangles, across, null);
+  }
+
   @Override
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
     Islands islands = Islands.of(mesh, run.work().part(0.5, "Finding islands"));
-    boolean[] kept = kept(islands, mesh, in.frame().toBaseLength(across.metres()), run.work());
+    boolean[] kept = kept(islands, mesh, in.frame(), run.work().part(0.1, "Measuring islands"));
     int removed = 0;
     for (boolean k : kept) {
       removed += k ? 0 : 1;
@@ -53,23 +66,31 @@ public record KeepIslands(
       throw Failure.cannot("No island is that large; nothing would be left. Choose smaller limits");
     }
     int[] of = islands.ofTriangle();
-    Mesh result = Submesh.of(mesh, t -> kept[of[t]], run.work().part(0.5, "Removing islands"));
+    Mesh result = Submesh.of(mesh, t -> kept[of[t]], run.work().part(0.3, "Removing islands"));
     return Outcome.of(
         in.withScan(result),
-        String.format(
-            "%,d of %,d islands removed with %,d triangles",
-            removed, kept.length, mesh.triangleCount() - result.triangleCount()));
+        String.format("%,d of %,d islands removed", removed, kept.length),
+        Removal.note(mesh, result, result, in.frame(), run.work().part(0.1, "Measuring")));
   }
 
   /** Which islands stay, by their rank. */
-  boolean[] kept(Islands islands, Mesh mesh, double baseLength, Work work) {
-    boolean[] kept = new boolean[islands.count()];
-    double[] across = keep == Keep.LARGER && baseLength > 0 ? islands.diameters(mesh, work) : null;
-    for (int i = 0; i < kept.length; i++) {
-      kept[i] =
-          keep == Keep.LARGEST
-              ? i == 0
-              : islands.sizes()[i] >= triangles && (across == null || across[i] >= baseLength);
+  public boolean[] kept(Islands islands, Mesh mesh, Frame frame, Work work) {
+    if (keep == Keep.LARGEST) {
+      boolean[] first = new boolean[islands.count()];
+      if (first.length > 0) {
+        first[0] = true;
+      }
+      return first;
+    }
+    boolean[] kept =
+        new IslandSizes(triangles, null, across.metres() > 0 ? across : null, null, null)
+            .chosen(islands, mesh, frame, work);
+    if (near != null && near.metres() > 0) {
+      double limit = frame.toBaseLength(near.metres());
+      double[] gap = IslandGaps.of(islands, mesh, 1.05 * limit, work);
+      for (int i = 0; i < kept.length; i++) {
+        kept[i] &= gap[i] <= limit;
+      }
     }
     return kept;
   }

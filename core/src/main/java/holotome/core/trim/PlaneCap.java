@@ -1,26 +1,30 @@
 package holotome.core.trim;
 
 import holotome.core.mesh.Adjacency;
+import holotome.core.mesh.EvenTriangulation;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Patching;
 import holotome.core.mesh.Triangulator;
 import holotome.core.mesh.Vec;
 import holotome.core.task.Work;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
 /**
- * Closes the openings that a plane cut left, flat, with few triangles. Outlines that lie within
- * others become holes in them, so a hollow shell is closed by a ring.
+ * Closes the openings that a plane cut left, flat: with few triangles, or with triangles as large
+ * as their neighbours, whose colour runs on from the rim. Outlines that lie within others become
+ * holes in them, so a hollow shell is closed by a ring.
  *
  * @param mesh the mesh with its caps
  * @param note what was closed, in words
  */
 record PlaneCap(Mesh mesh, String note) {
 
-  static PlaneCap of(PlaneSplit split, double[] normal, Work work) {
+  static PlaneCap of(FieldSplit split, double[] normal, boolean even, Work work) {
     Mesh mesh = split.mesh();
     int[] edges = openEdges(split, work.part(0.3, "Closing the cut"));
     double[] u = Vec.perpendicular(normal);
@@ -44,30 +48,107 @@ record PlaneCap(Mesh mesh, String note) {
           failed++;
         } else {
           int at = cap.length;
-          cap = java.util.Arrays.copyOf(cap, at + one.length);
+          cap = Arrays.copyOf(cap, at + one.length);
           System.arraycopy(one, 0, cap, at, one.length);
         }
       }
     }
-    work.advance(0.4);
+    work.advance(0.2);
+    Mesh closed =
+        even && cap.length > 0
+            ? evenly(mesh, cap, normal, u, w, work.part(0.2, "Closing the cut"))
+            : Patching.add(mesh, cap);
     StringBuilder note = new StringBuilder();
     note.append(
         String.format(
-            "%,d outlines closed with %,d triangles", loops.size() - failed, cap.length / 3));
+            "%,d outlines closed with %,d triangles",
+            loops.size() - failed, closed.triangleCount() - mesh.triangleCount()));
     if (open > 0 || failed > 0) {
       note.append(
           String.format(
               "; %,d left open: they run into a border of the scan or cross themselves",
               open + failed));
     }
-    return new PlaneCap(Patching.add(mesh, cap), note.toString());
+    return new PlaneCap(closed, note.toString());
+  }
+
+  /** Adds a cap, refined until its triangles are as large as those around it. */
+  private static Mesh evenly(
+      Mesh mesh, int[] cap, double[] normal, double[] u, double[] w, Work work) {
+    int[] rim = Arrays.stream(cap).sorted().distinct().toArray();
+    int[] numbers = new int[cap.length];
+    for (int i = 0; i < cap.length; i++) {
+      numbers[i] = Arrays.binarySearch(rim, cap[i]);
+    }
+    double[] xy = flat(mesh, rim, u, w);
+    double[] length = new double[rim.length];
+    Arrays.fill(length, edgeAround(mesh, rim));
+    int[] colours = mesh.colours() == null ? null : new int[rim.length];
+    double off = 0;
+    for (int i = 0; i < rim.length; i++) {
+      if (colours != null) {
+        colours[i] = mesh.colours()[rim[i]];
+      }
+      off += Vec.dot(Vec.at(mesh.xyz(), rim[i]), normal) / rim.length;
+    }
+    EvenTriangulation.Result even = EvenTriangulation.refine(xy, length, colours, numbers, work);
+    float[] xyz = new float[even.xy().length / 2 * 3];
+    for (int i = 0; i < xyz.length / 3; i++) {
+      for (int k = 0; k < 3; k++) {
+        xyz[3 * i + k] =
+            (float) (even.xy()[2 * i] * u[k] + even.xy()[2 * i + 1] * w[k] + off * normal[k]);
+      }
+    }
+    int[] triangles = even.triangles();
+    for (int i = 0; i < triangles.length; i++) {
+      triangles[i] =
+          triangles[i] < rim.length
+              ? rim[triangles[i]]
+              : mesh.vertexCount() + triangles[i] - rim.length;
+    }
+    return Patching.add(mesh, xyz, mesh.colours() == null ? null : even.colours(), triangles);
+  }
+
+  /**
+   * The length of edge of the triangles near the rim that the cut left whole: the pieces at the rim
+   * itself are smaller than what was scanned.
+   */
+  private static double edgeAround(Mesh mesh, int[] rim) {
+    byte[] ring = new byte[mesh.vertexCount()];
+    for (int v : rim) {
+      ring[v] = 2;
+    }
+    int[] tri = mesh.triangles();
+    for (int t = 0; t < tri.length; t += 3) {
+      if (ring[tri[t]] == 2 || ring[tri[t + 1]] == 2 || ring[tri[t + 2]] == 2) {
+        for (int k = 0; k < 3; k++) {
+          ring[tri[t + k]] = ring[tri[t + k]] == 0 ? 1 : ring[tri[t + k]];
+        }
+      }
+    }
+    double area = 0;
+    double rimArea = 0;
+    int n = 0;
+    int rimN = 0;
+    for (int t = 0; t < tri.length; t += 3) {
+      int most = Math.max(ring[tri[t]], Math.max(ring[tri[t + 1]], ring[tri[t + 2]]));
+      if (most > 0) {
+        double a = Vec.length(Measures.cross(mesh, t / 3)) / 2;
+        area += most == 1 ? a : 0;
+        n += most == 1 ? 1 : 0;
+        rimArea += most == 2 ? a : 0;
+        rimN += most == 2 ? 1 : 0;
+      }
+    }
+    double mean = n > 0 ? area / n : rimArea / Math.max(1, rimN);
+    return Math.sqrt(4 / Math.sqrt(3) * mean);
   }
 
   /** Border edges with both ends on the plane, as pairs a, b in the direction of their triangle. */
-  private static int[] openEdges(PlaneSplit split, Work work) {
+  private static int[] openEdges(FieldSplit split, Work work) {
     Mesh mesh = split.mesh();
     int[] tri = mesh.triangles();
-    boolean[] on = split.onPlane();
+    boolean[] on = split.onCut();
     // Only triangles that touch the plane along an edge can have their neighbours there.
     int[] own = new int[tri.length];
     int at = 0;
@@ -81,7 +162,7 @@ record PlaneCap(Mesh mesh, String note) {
         at += 3;
       }
     }
-    int[] twin = Adjacency.of(new Mesh(mesh.xyz(), java.util.Arrays.copyOf(own, at))).twin();
+    int[] twin = Adjacency.of(new Mesh(mesh.xyz(), Arrays.copyOf(own, at))).twin();
     int[] out = new int[2 * at];
     int n = 0;
     for (int h = 0; h < at; h++) {
@@ -92,7 +173,7 @@ record PlaneCap(Mesh mesh, String note) {
         out[n++] = b;
       }
     }
-    return java.util.Arrays.copyOf(out, n);
+    return Arrays.copyOf(out, n);
   }
 
   /** Joins edges, reversed, into loops; returns how many chains do not close. */

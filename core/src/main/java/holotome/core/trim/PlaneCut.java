@@ -1,5 +1,7 @@
 package holotome.core.trim;
 
+import holotome.core.mesh.Frame;
+import holotome.core.mesh.Joined;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Vec;
 import holotome.core.step.Describes;
@@ -12,22 +14,35 @@ import holotome.core.task.Failure;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Cuts the Scan by a plane and keeps the side its normal points to. */
+/** Cuts the Scan by a plane and keeps the side its normal points to, or both as pieces. */
 @Describes(
     id = "trim.plane",
     title = "Plane cut",
     help =
-        "Cuts straight along a plane and keeps the side its normal points to; leaves the cut open or closes it flat.")
+        "Cuts straight along a plane and keeps the side its normal points to, or both; leaves the cut open or closes it.")
 public record PlaneCut(
     @Parameter(help = "A point on the plane, x y z in working space") double[] point,
     @Parameter(help = "Its normal, towards what is kept") double[] normal,
-    @Parameter(help = "Whether the cut is left open or closed", preset = "open") Close close)
+    @Parameter(help = "Whether the cut is left open or closed", preset = "open") Close close,
+    @Parameter(
+            help = "The side the normal points to, or both, parted from each other",
+            preset = "front")
+        Keep keep)
     implements Step {
 
   /** What is done about the opening. */
   public enum Close {
     OPEN,
-    FLAT
+    /** With as few triangles as the outline allows. */
+    FLAT,
+    /** With triangles as large as their neighbours, the colour carried on. */
+    EVEN
+  }
+
+  /** Which side is kept. */
+  public enum Keep {
+    FRONT,
+    BOTH
   }
 
   public PlaneCut {
@@ -39,27 +54,56 @@ public record PlaneCut(
     }
   }
 
+  public PlaneCut(double[] point, double[] normal, Close close) {
+    this(point, normal, close, Keep.FRONT);
+  }
+
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    double[] p = in.frame().toBase(point);
-    double[] n = Vec.unit(in.frame().toWork().inverse().direction(normal));
+    Frame frame = in.frame();
+    double[] p = frame.toBase(point);
+    double[] n = Vec.unit(frame.toWork().inverse().direction(normal));
     Mesh mesh = in.scan();
-    PlaneSplit split = PlaneSplit.of(mesh, p, n, run.work().part(0.6, "Cutting"));
-    if (split.mesh().isEmpty()) {
+    boolean both = keep == Keep.BOTH;
+    double share = both ? 0.4 : 0.8;
+    Half front = half(mesh, p, n, close, new Run(run.work().part(share, "Cutting"), run.out()));
+    if (front.open.isEmpty()) {
       throw Failure.cannot(
           "The whole mesh lies behind the plane; turn the plane around or move it");
     }
     List<String> notes = new ArrayList<>();
-    notes.add(
-        String.format(
-            "%,d triangles removed",
-            Math.max(0, mesh.triangleCount() - split.mesh().triangleCount())));
-    Mesh result = split.mesh();
-    if (close == Close.FLAT) {
-      PlaneCap cap = PlaneCap.of(split, n, run.work().part(0.4, "Closing the cut"));
-      result = cap.mesh();
-      notes.add(cap.note());
+    Mesh result = front.closed;
+    if (both) {
+      Half back =
+          half(mesh, p, Vec.mul(n, -1), close, new Run(run.work().part(share, "Cutting"), null));
+      if (back.open.isEmpty()) {
+        throw Failure.cannot("The whole mesh lies before the plane; it parts nothing");
+      }
+      result = Joined.of(front.closed, back.closed);
+      notes.add(
+          String.format(
+              "Parted into %,d triangles before the plane and %,d behind it",
+              front.closed.triangleCount(), back.closed.triangleCount()));
+      notes.addAll(front.note);
+      notes.addAll(back.note);
+    } else {
+      notes.add(
+          Removal.note(mesh, front.open, front.closed, frame, run.work().part(0.2, "Measuring")));
+      notes.addAll(front.note);
     }
     return new Outcome(in.withScan(result), notes);
+  }
+
+  /** What lies before a plane, as cut and with the cut closed. */
+  record Half(Mesh open, Mesh closed, List<String> note) {}
+
+  static Half half(Mesh mesh, double[] point, double[] normal, Close close, Run run) {
+    FieldSplit split = FieldSplit.byPlane(mesh, point, normal, run.work().part(0.6, "Cutting"));
+    if (close == Close.OPEN || split.mesh().isEmpty()) {
+      return new Half(split.mesh(), split.mesh(), List.of());
+    }
+    PlaneCap cap =
+        PlaneCap.of(split, normal, close == Close.EVEN, run.work().part(0.4, "Closing the cut"));
+    return new Half(split.mesh(), cap.mesh(), List.of(cap.note()));
   }
 }

@@ -17,19 +17,21 @@ final class Removal {
   private Removal() {}
 
   /**
-   * How many triangles and how much area went, and how many islands and borders are left; a step
-   * that adds triangles (closing a cut) is told of before it does.
+   * How many triangles and how much area went, and how many islands and borders are left.
+   *
+   * @param cut what was left of the mesh
+   * @param after the same with what was added to close a cut
    */
-  static String note(Mesh before, Mesh after, Frame frame, Work work) {
+  static String note(Mesh before, Mesh cut, Mesh after, Frame frame, Work work) {
     double had = Measures.area(before);
-    double lost = Math.max(0, had - Measures.area(after));
+    double lost = Math.max(0, had - Measures.area(cut));
     work.advance(0.2);
     StringBuilder text = new StringBuilder();
     text.append(
         String.format(
             Locale.ROOT,
             "%,d triangles removed, %s of surface (%.3g %%); ",
-            Math.max(0, before.triangleCount() - after.triangleCount()),
+            Math.max(0, before.triangleCount() - cut.triangleCount()),
             area(lost, frame),
             had > 0 ? 100 * lost / had : 0));
     int islands = Islands.of(after, work.part(0.3, "Measuring")).count();

@@ -59,7 +59,36 @@ class EveryStepTest {
         given(Map.of("do", "trim.select", "fence", FENCE, "then", "remove")),
         given(Map.of("do", "trim.islands", "keep", "largest")),
         given(Map.of("do", "trim.islands", "keep", "larger", "across", "30 cm")),
+        given(
+            Map.of(
+                "do",
+                "trim.select",
+                "picks",
+                List.of(
+                    Map.of("height", Map.of("from", "10 cm")),
+                    Map.of("join", "take", "facing", Map.of("towards", List.of(0, 0, 1))),
+                    Map.of("change", Map.of("how", "grow", "times", 2))),
+                "then",
+                "keep")),
+        given(Map.of("do", "trim.fence", "fence", FENCE, "keep", "inside")),
+        given(
+            Map.of(
+                "do",
+                "trim.box",
+                "box",
+                Map.of("centre", List.of(0, 0, 0.3), "size", List.of(0.7, 0.7, 0.5)),
+                "close",
+                "even")),
+        given(
+            Map.of(
+                "do",
+                "trim.box",
+                "box",
+                Map.of("centre", List.of(0.2, 0, 0.3), "size", List.of(0.5, 0.7, 0.5)),
+                "keep",
+                "outside")),
         given(Map.of("do", "trim.ground")),
+        given(Map.of("do", "trim.ground", "along", "ground", "margin", "5 mm")),
         given(
             Map.of(
                 "do",

@@ -2,27 +2,43 @@ package holotome.core.trim;
 
 import holotome.core.mesh.Colours;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Submesh;
-import holotome.core.mesh.Uv;
+import holotome.core.mesh.Vec;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
 
 /**
- * The part of a mesh in front of a plane, cut exactly along it.
+ * The part of a mesh where a field over its vertices is not below zero, cut exactly along the line
+ * where it is zero; a plane is such a field.
  *
- * <p>Every edge that crosses the plane gets one new vertex, shared by its triangles, so that the
- * cut opens nothing but itself. Vertices nearer than a hair (2e-7 of the diagonal) count as lying
- * on the plane; triangles that lie in it wholly go. O(V + T).
+ * <p>Every edge that crosses the line gets one new vertex, shared by its triangles, so that the cut
+ * opens nothing but itself. Vertices nearer than a hair (2e-7 of the diagonal) count as lying on
+ * it; triangles that lie in it wholly go. O(V + T).
  *
  * @param mesh what is left
- * @param onPlane per vertex, whether it lies on the plane
+ * @param onCut per vertex, whether it lies on the line
  */
-record PlaneSplit(Mesh mesh, boolean[] onPlane) {
+record FieldSplit(Mesh mesh, boolean[] onCut) {
   private static final int GRAIN = 1 << 16;
 
-  static PlaneSplit of(Mesh mesh, double[] point, double[] normal, Work work) {
-    return new Splitter(mesh, point, normal).run(work);
+  /** A field over the vertices, as a distance from where the cut runs. */
+  @FunctionalInterface
+  interface Field {
+    double at(double x, double y, double z);
+  }
+
+  /** Cuts by a plane; keeps what its normal (of unit length) points to. */
+  static FieldSplit byPlane(Mesh mesh, double[] point, double[] n, Work work) {
+    return of(
+        mesh,
+        (x, y, z) -> (x - point[0]) * n[0] + (y - point[1]) * n[1] + (z - point[2]) * n[2],
+        work);
+  }
+
+  static FieldSplit of(Mesh mesh, Field field, Work work) {
+    return new Splitter(mesh, field, work.part(0.2, "Cutting")).run(work.part(0.8, "Cutting"));
   }
 
   private static final class Splitter {
@@ -32,29 +48,33 @@ record PlaneSplit(Mesh mesh, boolean[] onPlane) {
     private long[] crossing = new long[1024];
     private int crossings;
     private long[] uvCrossing;
+    private final double hair;
 
-    Splitter(Mesh mesh, double[] point, double[] n) {
+    /** Positions of the crossings, 3 floats each. */
+    private float[] crossed;
+
+    /** Vertices that were made one with a lower-numbered one. */
+    private final Map<Integer, Integer> weld = new HashMap<>();
+
+    Splitter(Mesh mesh, Field field, Work work) {
       this.mesh = mesh;
       this.tri = mesh.triangles();
       float[] p = mesh.xyz();
       side = new float[mesh.vertexCount()];
-      double hair = 2e-7 * mesh.bounds().diagonal();
+      hair = 2e-7 * mesh.bounds().diagonal();
       Parallel.range(
           side.length,
           GRAIN,
-          Work.unwatched(),
+          work,
           (from, to) -> {
             for (int v = from; v < to; v++) {
-              double d =
-                  (p[3 * v] - point[0]) * n[0]
-                      + (p[3 * v + 1] - point[1]) * n[1]
-                      + (p[3 * v + 2] - point[2]) * n[2];
+              double d = field.at(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
               side[v] = Math.abs(d) <= hair ? 0 : (float) d;
             }
           });
     }
 
-    PlaneSplit run(Work work) {
+    FieldSplit run(Work work) {
       int n = mesh.triangleCount();
       byte[] fate = new byte[n];
       Parallel.range(
@@ -80,6 +100,8 @@ record PlaneSplit(Mesh mesh, boolean[] onPlane) {
         }
       }
       collectCrossings(straddling);
+      placeCrossings();
+      weldCrossings(straddling);
       work.advance(0.2);
       // Room for two pieces of every straddling triangle.
       int[] corners = new int[3 * (kept + 2 * split)];
@@ -104,6 +126,9 @@ record PlaneSplit(Mesh mesh, boolean[] onPlane) {
       for (int t : straddling) {
         int m = clip(t, piece, uvPiece);
         for (int i = 2; i < m; i++) {
+          if (piece[0] == piece[i] || piece[i - 1] == piece[i] || piece[0] == piece[i - 1]) {
+            continue;
+          }
           put(corners, at, piece, i);
           if (uvCorners != null) {
             put(uvCorners, at, uvPiece, i);
@@ -188,7 +213,7 @@ record PlaneSplit(Mesh mesh, boolean[] onPlane) {
           uvFan[n++] = mesh.uv() == null ? 0 : mesh.uv().corners()[3 * t + k];
         }
         if (crosses(a, b)) {
-          fan[n] = mesh.vertexCount() + Arrays.binarySearch(crossing, 0, crossings, key(a, b));
+          fan[n] = welded(crossingOf(a, b));
           if (uvCrossing != null) {
             long uvKey = (long) (3 * t + k) << 32 | mesh.uv().corners()[3 * t + k];
             uvFan[n] = mesh.uv().coords().length / 2 + Arrays.binarySearch(uvCrossing, uvKey);
@@ -199,70 +224,109 @@ record PlaneSplit(Mesh mesh, boolean[] onPlane) {
       return n;
     }
 
-    /** How far along from the lower-numbered end an edge meets the plane. */
-    private float along(int a, int b) {
-      return side[a] / (side[a] - side[b]);
+    private int crossingOf(int a, int b) {
+      return mesh.vertexCount() + Arrays.binarySearch(crossing, 0, crossings, key(a, b));
     }
 
-    private PlaneSplit assemble(int[] corners, int[] uvCorners, short[] material) {
-      int old = mesh.vertexCount();
-      float[] p = Arrays.copyOf(mesh.xyz(), 3 * (old + crossings));
-      int[] colours =
-          mesh.colours() == null ? null : Arrays.copyOf(mesh.colours(), old + crossings);
+    private void placeCrossings() {
+      float[] p = mesh.xyz();
+      crossed = new float[3 * crossings];
       for (int i = 0; i < crossings; i++) {
         int a = (int) (crossing[i] >>> 32);
         int b = (int) crossing[i];
         float f = along(a, b);
         for (int k = 0; k < 3; k++) {
-          p[3 * (old + i) + k] =
-              (float) (p[3 * a + k] + ((double) p[3 * b + k] - p[3 * a + k]) * f);
-        }
-        if (colours != null) {
-          colours[old + i] = Colours.mix(colours[a], colours[b], f);
+          crossed[3 * i + k] = (float) (p[3 * a + k] + ((double) p[3 * b + k] - p[3 * a + k]) * f);
         }
       }
-      int[] map = Submesh.compact(corners, old + crossings);
-      int count = map[map.length - 1];
-      float[] xyz = new float[3 * count];
-      int[] colour = colours == null ? null : new int[count];
-      boolean[] onPlane = new boolean[count];
-      for (int v = 0; v < old + crossings; v++) {
-        int w = map[v];
-        if (w >= 0) {
-          System.arraycopy(p, 3 * v, xyz, 3 * w, 3);
-          if (colour != null) {
-            colour[w] = colours[v];
-          }
-          onPlane[w] = v >= old || side[v] == 0;
-        }
-      }
-      Uv uv = uvCorners == null ? null : cutUv(uvCorners);
-      return new PlaneSplit(
-          new Mesh(xyz, corners, colour, uv, material, mesh.materials()), onPlane);
     }
 
-    private Uv cutUv(int[] uvCorners) {
+    /**
+     * Makes one vertex of those on the line of a triangle that lie within a hair of each other: a
+     * fan of long triangles is crossed many times in one place, and an outline with such places
+     * twice cannot be closed well.
+     */
+    private void weldCrossings(int[] straddling) {
+      for (int t : straddling) {
+        int first = -1;
+        for (int k = 0; k < 3; k++) {
+          int a = tri[3 * t + k];
+          int b = tri[3 * t + (k + 1) % 3];
+          int v = side[a] == 0 ? a : crosses(a, b) ? crossingOf(a, b) : -1;
+          if (v >= 0 && first < 0) {
+            first = v;
+          } else if (v >= 0 && distance(first, v) <= hair) {
+            weld(first, v);
+          }
+        }
+      }
+    }
+
+    private double distance(int v, int w) {
+      return Vec.distance(place(v), place(w));
+    }
+
+    private double[] place(int v) {
+      return v < mesh.vertexCount()
+          ? Vec.at(mesh.xyz(), v)
+          : Vec.at(crossed, v - mesh.vertexCount());
+    }
+
+    private int welded(int v) {
+      int at = v;
+      for (Integer up = weld.get(at); up != null; up = weld.get(at)) {
+        at = up;
+      }
+      return at;
+    }
+
+    private void weld(int v, int w) {
+      int a = welded(v);
+      int b = welded(w);
+      // Vertices that were there before stay apart, as they were.
+      if (a != b && Math.max(a, b) >= mesh.vertexCount()) {
+        weld.put(Math.max(a, b), Math.min(a, b));
+      }
+    }
+
+    /** How far along from the lower-numbered end an edge meets the cut. */
+    private float along(int a, int b) {
+      return side[a] / (side[a] - side[b]);
+    }
+
+    private FieldSplit assemble(int[] corners, int[] uvCorners, short[] material) {
+      int old = mesh.vertexCount();
+      int[] colours = mesh.colours() == null ? null : new int[crossings];
+      for (int i = 0; i < crossings && colours != null; i++) {
+        int a = (int) (crossing[i] >>> 32);
+        int b = (int) crossing[i];
+        colours[i] = Colours.mix(mesh.colours()[a], mesh.colours()[b], along(a, b));
+      }
+      float[] uv = uvCorners == null ? null : crossedUv();
+      Assembly whole = Assembly.of(mesh, corners, uvCorners, material, crossed, colours, uv);
+      boolean[] onCut = new boolean[whole.mesh().vertexCount()];
+      for (int v = 0; v < old + crossings; v++) {
+        int w = whole.map()[v];
+        if (w >= 0) {
+          onCut[w] = v >= old || side[v] == 0;
+        }
+      }
+      return new FieldSplit(whole.mesh(), onCut);
+    }
+
+    private float[] crossedUv() {
       float[] old = mesh.uv().coords();
-      int n = old.length / 2;
-      float[] c = Arrays.copyOf(old, old.length + 2 * uvCrossing.length);
+      float[] c = new float[2 * uvCrossing.length];
       for (int i = 0; i < uvCrossing.length; i++) {
         int corner = (int) (uvCrossing[i] >>> 32);
         int next = corner % 3 == 2 ? corner - 2 : corner + 1;
         float f = along(tri[corner], tri[next]);
         int ua = 2 * mesh.uv().corners()[corner];
         int ub = 2 * mesh.uv().corners()[next];
-        c[2 * (n + i)] = old[ua] + (old[ub] - old[ua]) * f;
-        c[2 * (n + i) + 1] = old[ua + 1] + (old[ub + 1] - old[ua + 1]) * f;
+        c[2 * i] = old[ua] + (old[ub] - old[ua]) * f;
+        c[2 * i + 1] = old[ua + 1] + (old[ub + 1] - old[ua + 1]) * f;
       }
-      int[] map = Submesh.compact(uvCorners, c.length / 2);
-      float[] coords = new float[2 * map[map.length - 1]];
-      for (int v = 0; v < map.length - 1; v++) {
-        if (map[v] >= 0) {
-          coords[2 * map[v]] = c[2 * v];
-          coords[2 * map[v] + 1] = c[2 * v + 1];
-        }
-      }
-      return new Uv(coords, uvCorners);
+      return c;
     }
   }
 }

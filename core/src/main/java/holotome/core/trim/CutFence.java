@@ -1,0 +1,52 @@
+package holotome.core.trim;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.select.Fence;
+import holotome.core.step.Describes;
+import holotome.core.step.Outcome;
+import holotome.core.step.Parameter;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+
+/** Cuts straight through the Scan along an outline drawn on a view. */
+@Describes(
+    id = "trim.fence",
+    title = "Fence",
+    help =
+        "Cuts straight through the mesh along an outline drawn on the view, clean along the line, and keeps what is outside it or inside.")
+public record CutFence(
+    @Parameter(help = "The outline, and the view that it was drawn on") Fence fence,
+    @Parameter(help = "What is kept", preset = "outside") Keep keep)
+    implements Step {
+
+  /** What is kept. */
+  public enum Keep {
+    OUTSIDE,
+    INSIDE
+  }
+
+  public CutFence {
+    if (fence.reach() != null) {
+      throw Failure.usage("a fence to cut along needs an outline, not a stroke");
+    }
+  }
+
+  @Override
+  public Outcome apply(Workpiece in, Run run) {
+    Mesh mesh = in.scan();
+    OutlineKnife knife = new OutlineKnife(fence, in.frame());
+    if (knife.facets() < 3) {
+      throw Failure.usage("the fence's outline has no area");
+    }
+    Mesh result = KnifeSplit.of(mesh, knife, keep == Keep.INSIDE, run.work().part(0.8, "Cutting"));
+    if (result.isEmpty()) {
+      throw Failure.cannot(
+          "Nothing would be left; draw the fence elsewhere or keep its other side");
+    }
+    return Outcome.of(
+        in.withScan(result),
+        Removal.note(mesh, result, result, in.frame(), run.work().part(0.2, "Measuring")));
+  }
+}
