@@ -98,7 +98,7 @@ class BigScanTest {
       d.settle();
       lap("undone");
       assertThat(d.on(() -> d.desk().session().current().scan().triangleCount())).isEqualTo(before);
-      d.keys(KeyCode.DIGIT3);
+      d.keys(KeyCode.DIGIT7);
       d.settle();
       lap("figures of the ground cut");
       d.keys(KeyCode.ENTER);

@@ -98,17 +98,17 @@ class PicturesTest {
       d.settle();
       save("trim-lasso");
       d.keys(KeyCode.ESCAPE);
-      stage(KeyCode.DIGIT2, KeyCode.DIGIT2);
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT6);
       apply();
-      stage(KeyCode.DIGIT2, KeyCode.DIGIT4);
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT8);
       save("trim-plane");
       d.keys(KeyCode.CONTROL, KeyCode.SPACE);
       d.type("trim");
       save("find-an-action");
       d.keys(KeyCode.ESCAPE);
-      stage(KeyCode.DIGIT2, KeyCode.DIGIT3);
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT7);
       apply();
-      stage(KeyCode.DIGIT2, KeyCode.DIGIT2);
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT6);
       apply();
 
       stage(KeyCode.DIGIT3, KeyCode.DIGIT1);

@@ -1,5 +1,6 @@
 package holotome.view;
 
+import holotome.core.mesh.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Placing;
 import holotome.core.mesh.Similarity;
@@ -54,6 +55,20 @@ public final class Picking {
     b = Math.clamp(b, 0.0, 1.0);
     c = Math.clamp(c, 0.0, 1 - b);
     return Vec.add(p[0], Vec.add(Vec.mul(u, b), Vec.mul(v, c)));
+  }
+
+  /** The box around some triangles, placed in working space. */
+  public static Box bounds(Mesh mesh, Similarity place, BitSet triangles) {
+    Box b = Box.EMPTY;
+    int[] tri = mesh.triangles();
+    for (int t = triangles.nextSetBit(0); t >= 0; t = triangles.nextSetBit(t + 1)) {
+      for (int k = 0; k < 3; k++) {
+        int v = 3 * tri[3 * t + k];
+        double[] p = place.apply(mesh.xyz()[v], mesh.xyz()[v + 1], mesh.xyz()[v + 2]);
+        b = b.union(new Box(p[0], p[1], p[2], p[0], p[1], p[2]));
+      }
+    }
+    return b;
   }
 
   /**

@@ -9,13 +9,16 @@ import holotome.core.mesh.Vec;
 import holotome.core.spatial.PlaneFinder;
 import holotome.core.task.Work;
 import holotome.core.trim.CutGround;
+import holotome.core.trim.TrimReview;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.List;
 
 /**
  * What was measured on a Scan, for the findings.
  *
- * @param ground null where none is found
+ * @param flats the flat parts that may be the ground, the largest first
+ * @param review what trimming may have left to do
  * @param looseAcross the diagonal of the largest island but the main one, in base units; 0 for none
  * @param holes border loops as positions in base coordinates, 3 floats per point; longest first
  */
@@ -23,15 +26,18 @@ public record Insight(
     Mesh mesh,
     Inspection inspection,
     Islands islands,
-    PlaneFinder.Flat ground,
+    List<PlaneFinder.Flat> flats,
+    TrimReview review,
     double looseAcross,
     float[][] holes) {
 
   public static Insight of(Mesh mesh, Work work) {
     Inspection inspection = Inspection.of(mesh, false, work.part(0.6, "Inspecting"));
     Islands islands = Islands.of(mesh, work.part(0.1, "Inspecting"));
-    PlaneFinder.Flat ground = CutGround.find(mesh, work.part(0.1, "Inspecting"));
-    int[][] loops = Borders.of(Adjacency.of(mesh, work.part(0.2, "Inspecting"))).loops();
+    List<PlaneFinder.Flat> flats = CutGround.candidates(mesh, work.part(0.1, "Inspecting"));
+    Adjacency adjacency = Adjacency.of(mesh, work.part(0.1, "Inspecting"));
+    int[][] loops = Borders.of(adjacency).loops();
+    TrimReview review = TrimReview.of(mesh, islands, adjacency, work.part(0.1, "Inspecting"));
     float[][] holes = new float[Math.min(loops.length, 2000)][];
     for (int i = 0; i < holes.length; i++) {
       int[] v = Borders.vertices(mesh, loops[i]);
@@ -44,7 +50,7 @@ public record Insight(
     if (islands.count() > 1) {
       looseAcross = Arrays.stream(islands.diameters(mesh, work)).skip(1).max().orElse(0);
     }
-    return new Insight(mesh, inspection, islands, ground, looseAcross, holes);
+    return new Insight(mesh, inspection, islands, flats, review, looseAcross, holes);
   }
 
   /** All triangles outside the largest island. */
@@ -59,14 +65,35 @@ public record Insight(
     return set;
   }
 
-  /** The triangles near the ground's plane. */
-  public BitSet groundTriangles() {
+  /** The largest flat part, where it is large enough to be the ground; else null. */
+  public PlaneFinder.Flat ground() {
+    return CutGround.groundAmong(flats);
+  }
+
+  /** All triangles of some islands, given by rank. */
+  public BitSet islandsOf(int[] ranks) {
+    boolean[] chosen = new boolean[islands.count()];
+    for (int r : ranks) {
+      chosen[r] = true;
+    }
+    int[] of = islands.ofTriangle();
+    BitSet set = new BitSet(of.length);
+    for (int t = 0; t < of.length; t++) {
+      if (chosen[of[t]]) {
+        set.set(t);
+      }
+    }
+    return set;
+  }
+
+  /** The triangles near a flat part's plane. */
+  public BitSet near(PlaneFinder.Flat flat) {
     BitSet set = new BitSet(mesh.triangleCount());
-    double tolerance = Math.max(3 * ground.rms(), 0.001 * mesh.bounds().diagonal());
+    double tolerance = Math.max(3 * flat.rms(), 0.001 * mesh.bounds().diagonal());
     int[] tri = mesh.triangles();
     for (int t = 0; t < mesh.triangleCount(); t++) {
       double[] p = Vec.at(mesh.xyz(), tri[3 * t]);
-      if (Math.abs(Vec.dot(Vec.sub(p, ground.point()), ground.normal())) <= tolerance) {
+      if (Math.abs(Vec.dot(Vec.sub(p, flat.point()), flat.normal())) <= tolerance) {
         set.set(t);
       }
     }

@@ -7,6 +7,7 @@ import holotome.core.log.Entry;
 import holotome.core.log.History;
 import holotome.core.log.LogFile;
 import holotome.core.mesh.Mesh;
+import holotome.core.select.Pick;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
@@ -20,6 +21,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Deque;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Consumer;
 
 /**
@@ -31,13 +33,17 @@ public final class Session {
   /** Going back and forth between a few states must not measure them again. */
   private static final int KEPT_INSIGHTS = 4;
 
+  /** So many changes of the selection since the last entry can be undone. */
+  private static final int KEPT_SELECTIONS = 40;
+
   private final Jobs jobs;
   private final Home home;
   private final Checkpoints checkpoints;
   private final List<Runnable> listeners = new ArrayList<>();
   private final List<Runnable> openers = new ArrayList<>();
-  private final Deque<History> undo = new ArrayDeque<>();
-  private final Deque<History> redo = new ArrayDeque<>();
+  private final Deque<Moment> undo = new ArrayDeque<>();
+  private final Deque<Moment> redo = new ArrayDeque<>();
+  private final Selecting selecting = new Selecting(this);
   private History history;
   private Loaded loaded;
   private Path source;
@@ -49,12 +55,15 @@ public final class Session {
   private Stage stage = Stage.INTAKE;
   private int lookBack = -1;
   private int reopened = -1;
-  private BitSet selection;
+  private Selected selected;
   private Insight insight;
   private final Deque<Insight> insights = new ArrayDeque<>();
   private Workpiece shownState;
   private Failure failure;
   private String message = "";
+
+  /** What undo comes back to. */
+  private record Moment(History history, Selected selected) {}
 
   public Session(Jobs jobs, Home home) {
     this.jobs = jobs;
@@ -173,14 +182,44 @@ public final class Session {
     changed();
   }
 
+  /** The triangles selected on the current Scan; null for none. */
   public BitSet selection() {
-    return selection;
+    return selected == null ? null : selected.set();
+  }
+
+  public Selected selected() {
+    return selected;
+  }
+
+  /** Changes what is selected, and keeps what was. */
+  public Selecting selecting() {
+    return selecting;
   }
 
   /** Selects triangles of the current Scan; null for none. */
-  public void select(BitSet triangles) {
-    selection = triangles == null || triangles.isEmpty() ? null : triangles;
+  public void select(Selected next) {
+    if (next != selected) {
+      undo.push(moment());
+      redo.clear();
+      forgetOldSelections();
+      selected = next;
+    }
     changed();
+  }
+
+  private Moment moment() {
+    return new Moment(history, selected);
+  }
+
+  private void forgetOldSelections() {
+    long of = undo.stream().filter(m -> m.history == history).count();
+    if (of > KEPT_SELECTIONS) {
+      Moment oldest = null;
+      for (Moment m : undo) {
+        oldest = m.history == history ? m : oldest;
+      }
+      undo.remove(oldest);
+    }
   }
 
   /** What was measured on the current Scan; null while it is being measured. */
@@ -240,20 +279,22 @@ public final class Session {
     jobs.run(
         "Opening " + file.getFileName(),
         work -> {
-          LogFile log = isProject ? LogFile.read(file) : new LogFile(List.of(), null);
+          LogFile log = isProject ? LogFile.read(file) : new LogFile(List.of(), null, Map.of());
           Path scan = isProject ? scanOf(file, log) : file;
           Loaded mesh = MeshReader.read(scan, work.part(isProject ? 0.2 : 0.6, "Reading"));
           History h = History.of(Workpiece.of(mesh.mesh(), mesh.frame()), checkpoints);
           if (isProject) {
             h = h.replay(log.entries(), new Run(work.part(0.6, "Replaying"), home.output(scan)));
           }
-          return new OpenedFile(file, scan, new Opened(mesh, measured(h)), isProject);
+          return new OpenedFile(
+              file, scan, new Opened(mesh, measured(h)), isProject, log.selections());
         },
         this::opened);
     changed();
   }
 
-  private record OpenedFile(Path file, Path scan, Opened opened, boolean isProject) {}
+  private record OpenedFile(
+      Path file, Path scan, Opened opened, boolean isProject, Map<String, List<Pick>> selections) {}
 
   private static Path scanOf(Path file, LogFile log) {
     if (log.source() == null) {
@@ -267,6 +308,7 @@ public final class Session {
     openers.forEach(Runnable::run);
     loaded = o.opened.loaded;
     history = o.opened.history;
+    selecting.load(o.selections);
     source = o.scan;
     boolean recovered = home.isRecovery(o.file);
     recovery = recovered ? o.file : home.freshRecovery();
@@ -275,7 +317,7 @@ public final class Session {
     undo.clear();
     redo.clear();
     insights.clear();
-    selection = null;
+    selected = null;
     lookBack = -1;
     shownState = null;
     reopened = -1;
@@ -363,14 +405,14 @@ public final class Session {
 
   /** Takes over a History made elsewhere from the current one. */
   public void accept(History next) {
-    undo.push(history);
+    undo.push(moment());
     redo.clear();
-    settle(next);
+    settle(next, null);
   }
 
-  private void settle(History next) {
+  private void settle(History next, Selected then) {
     history = next;
-    selection = null;
+    selected = then;
     lookBack = -1;
     shownState = null;
     reopened = -1;
@@ -403,22 +445,29 @@ public final class Session {
     }
   }
 
-  private void step(Deque<History> from, Deque<History> to, String title) {
-    History next = from.peek();
-    Consumer<History> take =
-        h -> {
+  private void step(Deque<Moment> from, Deque<Moment> to, String title) {
+    Moment next = from.peek();
+    if (next.history == history) {
+      from.pop();
+      to.push(moment());
+      selected = next.selected;
+      changed();
+      return;
+    }
+    Consumer<Moment> take =
+        m -> {
           from.pop();
-          to.push(history);
-          settle(h);
+          to.push(moment());
+          settle(m.history, m.selected);
         };
-    if (next.isAtHand(next.size())) {
+    if (next.history.isAtHand(next.history.size())) {
       take.accept(next);
       return;
     }
     jobs.run(
         title,
         work -> {
-          next.current();
+          next.history.current();
           return next;
         },
         take);
@@ -442,7 +491,7 @@ public final class Session {
 
   private LogFile logFile() {
     List<Entry> entries = history.entries();
-    return new LogFile(entries, source.toAbsolutePath().toString());
+    return new LogFile(entries, source.toAbsolutePath().toString(), selecting.named());
   }
 
   /** Saves after every entry: to the project if there is one, else where a crash can find it. */
@@ -457,6 +506,15 @@ public final class Session {
     } catch (Failure f) {
       failure = f;
     }
+  }
+
+  /** Saves what belongs to the project beside its entries, and says what it was. */
+  void keep(String what) {
+    unsaved = true;
+    failure = null;
+    message = what;
+    autosave();
+    changed();
   }
 
   private static String now() {

@@ -1,9 +1,11 @@
 package holotome.app.tool;
 
 import holotome.core.step.StepKind;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -24,6 +26,7 @@ final class Fields {
   private final Map<String, Node> nodes = new LinkedHashMap<>();
   private final Map<String, Region> rows = new LinkedHashMap<>();
   private final Map<String, StepKind.Field> described = new LinkedHashMap<>();
+  private final Set<String> hidden = new HashSet<>();
   private final Runnable listener;
   private boolean writing;
 
@@ -55,7 +58,7 @@ final class Fields {
   }
 
   private void showWhatApplies() {
-    described.forEach((name, f) -> show(name, applies(f)));
+    described.forEach((name, f) -> show(name, applies(f) && !hidden.contains(name)));
   }
 
   private boolean applies(StepKind.Field f) {
@@ -63,7 +66,12 @@ final class Fields {
     if (eq < 0) {
       return true;
     }
-    Object now = readers.get(f.when().substring(0, eq)).get();
+    Supplier<Object> other = readers.get(f.when().substring(0, eq));
+    if (other == null) {
+      // The parameter that it goes with comes later; it is asked again then.
+      return true;
+    }
+    Object now = other.get();
     return f.when().substring(eq + 1).equals(String.valueOf(now));
   }
 
@@ -94,6 +102,13 @@ final class Fields {
 
   VBox box() {
     return box;
+  }
+
+  /** Keeps a field, but out of sight. */
+  void hide(String name) {
+    rows.get(name).setVisible(false);
+    rows.get(name).setManaged(false);
+    hidden.add(name);
   }
 
   /** The values as they stand, as plain values; empty texts left out. */
@@ -244,6 +259,11 @@ final class Fields {
     HBox h = new HBox(8, l, gap, field);
     h.setAlignment(Pos.CENTER_LEFT);
     return h;
+  }
+
+  /** Gives a row made here another label. */
+  static void relabel(Node row, String label) {
+    ((Label) ((HBox) row).getChildren().getFirst()).setText(label);
   }
 
   static String words(String name) {

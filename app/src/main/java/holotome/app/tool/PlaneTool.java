@@ -6,12 +6,15 @@ import holotome.app.model.Stage;
 import holotome.core.log.History;
 import holotome.core.mesh.Box;
 import holotome.core.mesh.Frame;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Vec;
 import holotome.core.step.Length;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.trim.PlaneCut;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
@@ -21,21 +24,31 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
 
-/** A plane with a handle to drag, in the view; what lies behind it is cut away. */
+/** A plane with handles to drag and tilt, in the view; what lies behind it is cut away. */
 public final class PlaneTool extends Tool {
-  private static final double HANDLE = 9;
+  /** How the plane is placed, in the order of the choice on the Sheet. */
+  private enum Across {
+    GROUND,
+    X,
+    Y,
+    Z,
+    POINTS,
+    FACE
+  }
 
-  private double[] point;
-  private double[] normal;
+  private final PlaneHandle plane = new PlaneHandle();
+  private final List<double[]> points = new ArrayList<>();
+  private Across across = Across.GROUND;
+  private boolean loaded;
   private boolean flip;
+  private boolean both;
   private PlaneCut.Close close = PlaneCut.Close.FLAT;
-  private int along;
-  private boolean dragging;
-  private double[] grab;
+  private double nudge;
   private TextField place;
+  private TextField step;
   private boolean writing;
+  private boolean dragging;
 
   public PlaneTool(Session session) {
     super(session);
@@ -53,147 +66,226 @@ public final class PlaneTool extends Tool {
 
   @Override
   public String hint() {
-    return "Drag the handle along its line, or type how far; up and down nudge it. The arrow points to what is kept.";
+    return "Drag the square along its line, the round handles to tilt, or type how far; up and down"
+        + " nudge it. The arrow points to what is kept.";
+  }
+
+  private static ChoiceBox<String> choice(String id, int at, String... words) {
+    ChoiceBox<String> c = new ChoiceBox<>();
+    c.setId(id);
+    c.getItems().setAll(words);
+    c.getSelectionModel().select(at);
+    return c;
   }
 
   @Override
   public Node form() {
-    ChoiceBox<String> axis = new ChoiceBox<>();
-    axis.setId("field-along");
-    axis.getItems().setAll("The ground", "X", "Y", "Z");
-    axis.getSelectionModel().select(along);
+    ChoiceBox<String> axis =
+        choice(
+            "field-along",
+            across.ordinal(),
+            "The ground",
+            "X",
+            "Y",
+            "Z",
+            "Three points",
+            "A picked face");
     axis.setOnAction(
         e -> {
-          along = axis.getSelectionModel().getSelectedIndex();
+          across = Across.values()[axis.getSelectionModel().getSelectedIndex()];
+          loaded = false;
+          points.clear();
           place();
           write();
           edited();
         });
-    place = new TextField();
-    place.setId("field-place");
-    place.setPrefColumnCount(10);
+    place = field("field-place");
     place.textProperty().addListener((o, was, is) -> typed(is));
-    ChoiceBox<String> side = new ChoiceBox<>();
-    side.setId("field-side");
-    side.getItems().setAll("The front", "The back");
-    side.getSelectionModel().select(flip ? 1 : 0);
+    ChoiceBox<String> side =
+        choice("field-side", both ? 2 : flip ? 1 : 0, "The front", "The back", "Both, parted");
     side.setOnAction(
         e -> {
           flip = side.getSelectionModel().getSelectedIndex() == 1;
+          both = side.getSelectionModel().getSelectedIndex() == 2;
           edited();
         });
-    ChoiceBox<String> closing = new ChoiceBox<>();
-    closing.setId("field-close");
-    closing.getItems().setAll("Open", "Closed flat");
-    closing.getSelectionModel().select(close == PlaneCut.Close.OPEN ? 0 : 1);
+    ChoiceBox<String> closing =
+        choice("field-close", close.ordinal(), "Open", "Closed flat", "Closed evenly");
     closing.setOnAction(
         e -> {
           close = PlaneCut.Close.values()[closing.getSelectionModel().getSelectedIndex()];
           edited();
         });
+    step = field("field-nudge");
+    step.textProperty().addListener((o, was, is) -> nudgeTyped(is));
     place();
     write();
     return new VBox(
         6,
         Fields.row("Across", axis),
         Fields.row("At", place),
+        Fields.row("Nudge by", step),
         Fields.row("Keep", side),
         Fields.row("The cut is left", closing));
   }
 
-  /** Puts the plane where it begins for the chosen direction, unless one was loaded. */
+  private static TextField field(String id) {
+    TextField t = new TextField();
+    t.setId(id);
+    t.setPrefColumnCount(10);
+    return t;
+  }
+
+  /** Puts the plane where it begins for the chosen way, unless one was loaded. */
   private void place() {
     Workpiece w = session.current();
-    if (w == null || point != null && along < 0) {
+    if (w == null || loaded && plane.isPlaced()) {
       return;
     }
     Frame frame = w.frame();
+    nudge = nudge > 0 ? nudge : sized() ? 0.001 : 0.0005 * size();
     Insight insight = session.insight();
-    if (along == 0 && insight != null && insight.ground() != null) {
-      normal = frame.toWork().direction(insight.ground().normal());
-      double margin =
-          frame.trueSize() ? 0.007 : 0.002 * w.scan().bounds().diagonal() * frame.toWork().scale();
-      point = Vec.add(frame.toWork().apply(insight.ground().point()), Vec.mul(normal, margin));
-      return;
+    switch (across) {
+      case GROUND -> {
+        if (insight == null || insight.ground() == null) {
+          alongAxis(w, 2);
+          return;
+        }
+        double[] n = frame.toWork().direction(insight.ground().normal());
+        double margin =
+            frame.trueSize()
+                ? 0.007
+                : 0.002 * w.scan().bounds().diagonal() * frame.toWork().scale();
+        plane.place(Vec.add(frame.toWork().apply(insight.ground().point()), Vec.mul(n, margin)), n);
+      }
+      case X, Y, Z -> alongAxis(w, across.ordinal() - 1);
+      case POINTS, FACE -> plane.remove();
     }
-    Box b = frame.workBounds(w.scan());
-    int axis = along == 0 ? 2 : along - 1;
-    normal = Vec.of(axis == 0 ? 1 : 0, axis == 1 ? 1 : 0, axis == 2 ? 1 : 0);
-    point = b.centre();
-    point[axis] = b.min()[axis] + 0.1 * (b.max()[axis] - b.min()[axis]);
   }
 
-  private double offset() {
-    return Vec.dot(point, normal);
+  private void alongAxis(Workpiece w, int axis) {
+    Box b = w.frame().workBounds(w.scan());
+    double[] p = b.centre();
+    p[axis] = b.min()[axis] + 0.1 * (b.max()[axis] - b.min()[axis]);
+    plane.place(p, Vec.of(axis == 0 ? 1 : 0, axis == 1 ? 1 : 0, axis == 2 ? 1 : 0));
   }
 
   private boolean sized() {
     return session.current().frame().trueSize();
   }
 
+  private double size() {
+    return session.current().frame().workBounds(session.current().scan()).diagonal();
+  }
+
+  private double[] centre() {
+    return session.current().frame().workBounds(session.current().scan()).centre();
+  }
+
+  private String length(double v) {
+    return sized()
+        ? String.format(Locale.ROOT, "%.2f mm", 1000 * v)
+        : String.format(Locale.ROOT, "%.2f", v);
+  }
+
   private void write() {
-    if (place == null || point == null) {
+    if (place == null || session.current() == null) {
       return;
     }
     writing = true;
-    place.setText(
-        sized()
-            ? String.format(Locale.ROOT, "%.2f mm", 1000 * offset())
-            : String.format(Locale.ROOT, "%.2f", offset()));
+    place.setText(plane.isPlaced() ? length(plane.offset()) : "");
+    place.setDisable(!plane.isPlaced());
     place.getStyleClass().remove("wrong");
+    step.setText(length(nudge));
+    step.getStyleClass().remove("wrong");
     writing = false;
   }
 
-  private void typed(String text) {
-    if (writing || point == null) {
-      return;
-    }
+  private Double parse(TextField from, String text) {
+    from.getStyleClass().remove("wrong");
     try {
-      double to = Length.parse(text, sized() ? Length.Unit.MM : Length.Unit.M).metres();
-      point = Vec.add(point, Vec.mul(normal, to - offset()));
-      place.getStyleClass().remove("wrong");
-      edited();
+      return Length.parse(text, sized() ? Length.Unit.MM : Length.Unit.M).metres();
     } catch (Failure f) {
-      if (!place.getStyleClass().contains("wrong")) {
-        place.getStyleClass().add("wrong");
+      from.getStyleClass().add("wrong");
+      return null;
+    }
+  }
+
+  private void typed(String text) {
+    if (!writing && plane.isPlaced()) {
+      Double to = parse(place, text);
+      if (to != null) {
+        plane.setOffset(to);
+        edited();
+      }
+    }
+  }
+
+  private void nudgeTyped(String text) {
+    if (!writing) {
+      Double to = parse(step, text);
+      if (to != null && to > 0) {
+        nudge = to;
       }
     }
   }
 
   private double[] keep() {
-    return flip ? Vec.mul(normal, -1) : normal;
+    return flip ? Vec.mul(plane.normal(), -1) : plane.normal();
   }
 
   @Override
   public String missing() {
-    return point == null ? "Open a scan to place the plane" : null;
+    if (plane.isPlaced()) {
+      return null;
+    }
+    return switch (across) {
+      case POINTS ->
+          String.format(
+              "Click %s on the scan",
+              points.isEmpty() ? "three points" : 3 - points.size() + " more");
+      case FACE -> "Click on a flat place of the scan";
+      default -> "Open a scan to place the plane";
+    };
   }
 
   @Override
   public Step step() {
-    return new PlaneCut(point, keep(), close);
+    return new PlaneCut(
+        plane.point(), keep(), close, both ? PlaneCut.Keep.BOTH : PlaneCut.Keep.FRONT);
   }
 
   @Override
-  public void load(Step step) {
-    PlaneCut c = (PlaneCut) step;
-    point = c.point();
-    normal = Vec.unit(c.normal());
+  public void load(Step of) {
+    PlaneCut c = (PlaneCut) of;
+    plane.place(c.point(), c.normal());
     flip = false;
+    both = c.keep() == PlaneCut.Keep.BOTH;
     close = c.close();
-    along = -1;
+    loaded = true;
   }
 
   @Override
   public void end(ViewPort view) {
-    if (along < 0) {
-      along = 0;
+    loaded = false;
+    points.clear();
+    plane.remove();
+  }
+
+  @Override
+  public void drop(ViewPort view) {
+    points.clear();
+    if (across == Across.POINTS || across == Across.FACE) {
+      plane.remove();
+      write();
     }
-    point = null;
   }
 
   @Override
   public String verb(History trial) {
+    if (both) {
+      return "Part along the plane";
+    }
     if (trial == null) {
       return "Cut along the plane";
     }
@@ -201,69 +293,77 @@ public final class PlaneTool extends Tool {
     return removed > 0 ? String.format("Cut away %,d triangles", removed) : "Cut along the plane";
   }
 
-  private double[] handle() {
-    Box b = session.current().frame().workBounds(session.current().scan());
-    double[] c = b.centre();
-    return Vec.add(c, Vec.mul(normal, offset() - Vec.dot(c, normal)));
-  }
-
-  private double reach() {
-    return 0.16 * session.current().frame().workBounds(session.current().scan()).diagonal();
-  }
-
   @Override
   public void pressed(ViewPort view, MouseEvent e) {
-    if (point == null) {
+    dragging = false;
+    if (plane.isPlaced()) {
+      plane.pressed(view, e.getX(), e.getY(), keep(), centre(), size());
+      dragging = plane.isHeld();
+    }
+    if (!dragging && (across == Across.POINTS || across == Across.FACE)) {
+      view.pickTriangle(e.getX(), e.getY(), this::picked);
+    }
+  }
+
+  private void picked(int triangle, double[] p) {
+    if (p == null) {
       return;
     }
-    double[] h = view.project(handle());
-    double[] tip = view.project(Vec.add(handle(), Vec.mul(keep(), reach())));
-    dragging =
-        h != null && Math.hypot(e.getX() - h[0], e.getY() - h[1]) < 2 * HANDLE
-            || tip != null && Math.hypot(e.getX() - tip[0], e.getY() - tip[1]) < 2 * HANDLE;
-    grab = new double[] {e.getX(), e.getY(), offset()};
+    Workpiece w = session.current();
+    if (across == Across.FACE) {
+      plane.place(p, w.frame().toWork().direction(Measures.cross(w.scan(), triangle)));
+    } else {
+      if (points.size() == 3) {
+        points.clear();
+        plane.remove();
+      }
+      points.add(p);
+      if (points.size() == 3) {
+        throughPoints();
+      }
+    }
+    write();
+    edited();
+  }
+
+  /** The plane through the three points; its front is the side with more of the scan. */
+  private void throughPoints() {
+    double[] a = points.get(0);
+    double[] n = Vec.cross(Vec.sub(points.get(1), a), Vec.sub(points.get(2), a));
+    if (!(Vec.length(n) > 1e-9 * size() * size())) {
+      points.removeLast();
+      session.fail(Failure.cannot("The three points lie in a line; click the third elsewhere"));
+      return;
+    }
+    double[] towards = Vec.sub(centre(), a);
+    plane.place(a, Vec.dot(n, towards) < 0 ? Vec.mul(n, -1) : n);
   }
 
   @Override
   public void dragged(ViewPort view, MouseEvent e) {
-    if (!dragging) {
-      return;
+    if (dragging && plane.dragged(view, e.getX(), e.getY(), size())) {
+      write();
+      view.repaint();
     }
-    double[] h = view.project(handle());
-    double unit = reach();
-    double[] t = view.project(Vec.add(handle(), Vec.mul(normal, unit)));
-    if (h == null || t == null) {
-      return;
-    }
-    double dx = t[0] - h[0];
-    double dy = t[1] - h[1];
-    double l2 = dx * dx + dy * dy;
-    if (l2 < 9) {
-      return;
-    }
-    double moved = ((e.getX() - grab[0]) * dx + (e.getY() - grab[1]) * dy) / l2 * unit;
-    point = Vec.add(point, Vec.mul(normal, grab[2] + moved - offset()));
-    write();
-    view.repaint();
   }
 
   @Override
   public void released(ViewPort view, MouseEvent e) {
     if (dragging) {
       dragging = false;
+      plane.released();
       edited();
     }
   }
 
   @Override
   public boolean key(ViewPort view, KeyEvent e) {
-    if (point == null
+    if (!plane.isPlaced()
         || e.isShiftDown()
         || e.getCode() != KeyCode.UP && e.getCode() != KeyCode.DOWN) {
       return false;
     }
-    double step = sized() ? 0.001 : 0.0005 * reach() / 0.16;
-    point = Vec.add(point, Vec.mul(normal, e.getCode() == KeyCode.UP ? step : -step));
+    plane.setOffset(plane.offset() + (e.getCode() == KeyCode.UP ? nudge : -nudge));
     write();
     view.repaint();
     edited();
@@ -272,51 +372,14 @@ public final class PlaneTool extends Tool {
 
   @Override
   public void draw(ViewPort view, GraphicsContext g) {
-    if (point == null || session.current() == null) {
+    if (session.current() == null) {
       return;
     }
-    double[] c = handle();
-    double r = 0.36 * reach() / 0.16;
-    double[] u = Vec.perpendicular(normal);
-    double[] w = Vec.cross(normal, u);
-    double[] xs = new double[4];
-    double[] ys = new double[4];
-    for (int i = 0; i < 4; i++) {
-      double[] p =
-          view.project(
-              Vec.add(
-                  c, Vec.add(Vec.mul(u, i == 0 || i == 3 ? -r : r), Vec.mul(w, i < 2 ? -r : r))));
-      if (p == null) {
-        return;
-      }
-      xs[i] = p[0];
-      ys[i] = p[1];
+    if (plane.isPlaced()) {
+      plane.draw(view, g, keep(), centre(), size());
     }
-    Color violet = Color.web("#6C4AB6");
-    g.setFill(Color.web("#6C4AB6", 0.13));
-    g.fillPolygon(xs, ys, 4);
-    g.setStroke(violet);
-    g.setLineWidth(1.2);
-    g.strokePolygon(xs, ys, 4);
-    double[] h = view.project(c);
-    double[] tip = view.project(Vec.add(c, Vec.mul(keep(), reach())));
-    if (h == null || tip == null) {
-      return;
+    for (double[] p : points) {
+      Marks.ring(g, view.project(p));
     }
-    g.setLineWidth(2);
-    g.strokeLine(h[0], h[1], tip[0], tip[1]);
-    double a = Math.atan2(tip[1] - h[1], tip[0] - h[0]);
-    g.setFill(violet);
-    g.fillPolygon(
-        new double[] {
-          tip[0] + 9 * Math.cos(a), tip[0] + 6 * Math.cos(a + 2.2), tip[0] + 6 * Math.cos(a - 2.2)
-        },
-        new double[] {
-          tip[1] + 9 * Math.sin(a), tip[1] + 6 * Math.sin(a + 2.2), tip[1] + 6 * Math.sin(a - 2.2)
-        },
-        3);
-    g.setFill(Color.web("#F6F4EF"));
-    g.fillRect(h[0] - HANDLE / 2, h[1] - HANDLE / 2, HANDLE, HANDLE);
-    g.strokeRect(h[0] - HANDLE / 2, h[1] - HANDLE / 2, HANDLE, HANDLE);
   }
 }

@@ -79,7 +79,21 @@ public class StepTool extends Tool {
   private void fieldEdited() {
     values.clear();
     values.putAll(fields.values());
+    changed();
     edited();
+  }
+
+  /** Called when a field was edited, before anything is told of it. */
+  protected void changed() {}
+
+  /** Fills a field in as if typed. */
+  protected final void fill(String name, String text) {
+    fields.fill(name, text);
+  }
+
+  /** Leaves a field out of sight, for a parameter that is chosen in another way. */
+  protected final void hide(String name) {
+    fields.hide(name);
   }
 
   @Override

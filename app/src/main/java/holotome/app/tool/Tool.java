@@ -5,11 +5,13 @@ import holotome.app.model.Stage;
 import holotome.core.log.History;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
+import java.util.BitSet;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
 
 /**
  * A tool of a stage: parameters on the Sheet, perhaps something to do with the left button in the
@@ -35,6 +37,11 @@ public abstract class Tool {
 
   /** The parameters; made anew whenever the tool is taken up. */
   public abstract Node form();
+
+  /** What there is to see beside the parameters, below the buttons; null for nothing. */
+  public Node details() {
+    return null;
+  }
 
   /** What is still to be done before there is a step, in plain words; null for nothing. */
   public String missing() {
@@ -76,6 +83,19 @@ public abstract class Tool {
   public void released(ViewPort view, MouseEvent e) {}
 
   public void moved(ViewPort view, MouseEvent e) {}
+
+  /** Called when the current Scan has been measured. */
+  public void measured() {}
+
+  /** Whether the tool made use of the wheel. */
+  public boolean scrolled(ViewPort view, ScrollEvent e) {
+    return false;
+  }
+
+  /** Triangles of the current Scan to be shown as selected while none are; null for none. */
+  public BitSet marked() {
+    return null;
+  }
 
   /** Whether the tool made use of a key. */
   public boolean key(ViewPort view, KeyEvent e) {

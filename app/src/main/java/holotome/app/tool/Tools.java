@@ -11,16 +11,20 @@ import holotome.core.datum.Turn;
 import holotome.core.log.History;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.Tidy;
+import holotome.core.mend.TurnOver;
 import holotome.core.mesh.Box;
 import holotome.core.reduce.Decimate;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Length;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
+import holotome.core.trim.CutBox;
+import holotome.core.trim.CutFence;
 import holotome.core.trim.CutGround;
 import holotome.core.trim.CutSelection;
 import holotome.core.trim.KeepIslands;
 import holotome.core.trim.PlaneCut;
+import holotome.core.trim.TrimFringe;
 import holotome.core.unwrap.MakeCharts;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -33,6 +37,7 @@ import java.util.function.Function;
  */
 public final class Tools {
   private final Map<Class<? extends Step>, Tool> byStep = new LinkedHashMap<>();
+  private final List<Tool> all = new ArrayList<>();
 
   public Tools(Session session) {
     Function<Workpiece, List<Tool.Row>> none = w -> List.of();
@@ -49,27 +54,26 @@ public final class Tools {
                 s instanceof DeclareUnit d ? "One unit is 1 " + d.unit().symbol() : "Set the unit",
             none));
     add(CutSelection.class, new LassoTool(session));
-    add(
-        KeepIslands.class,
-        new StepTool(
-            session,
-            KeepIslands.class,
-            Stage.TRIM,
-            true,
-            plain,
-            (s, t) -> removing(t, "Remove the loose pieces", "loose triangles"),
-            none));
-    add(
-        CutGround.class,
-        new StepTool(
-            session,
-            CutGround.class,
-            Stage.TRIM,
-            true,
-            plain,
-            (s, t) -> removing(t, "Cut the ground away", "triangles of ground"),
-            none));
+    addAlso(
+        new BoxTool(session),
+        new BrushTool(session),
+        new OutlineTool(session),
+        new AlikeTool(session));
+    add(KeepIslands.class, new IslandsTool(session));
+    add(CutGround.class, new GroundTool(session));
     add(PlaneCut.class, new PlaneTool(session));
+    add(CutFence.class, new FenceTool(session));
+    add(CutBox.class, new CropTool(session));
+    add(
+        TrimFringe.class,
+        new StepTool(
+            session,
+            TrimFringe.class,
+            Stage.TRIM,
+            true,
+            plain,
+            (s, t) -> removing(t, "Even the borders out", "triangles of fringe"),
+            none));
     add(
         Tidy.class,
         new StepTool(
@@ -78,6 +82,10 @@ public final class Tools {
         FillHoles.class,
         new StepTool(
             session, FillHoles.class, Stage.MEND, true, plain, (s, t) -> filling(t), none));
+    add(
+        TurnOver.class,
+        new StepTool(
+            session, TurnOver.class, Stage.MEND, true, plain, (s, t) -> "Turn it over", none));
     add(Scale.class, new ScaleTool(session));
     add(
         Level.class,
@@ -147,10 +155,16 @@ public final class Tools {
 
   private void add(Class<? extends Step> type, Tool tool) {
     byStep.put(type, tool);
+    all.add(tool);
+  }
+
+  /** Adds further tools for a kind of step; its entries are opened with the first. */
+  private void addAlso(Tool... more) {
+    all.addAll(List.of(more));
   }
 
   public List<Tool> of(Stage stage) {
-    return byStep.values().stream().filter(t -> t.stage() == stage).toList();
+    return all.stream().filter(t -> t.stage() == stage).toList();
   }
 
   /** The tool that makes steps of this type. */
@@ -159,7 +173,7 @@ public final class Tools {
   }
 
   public Iterable<Tool> all() {
-    return byStep.values();
+    return all;
   }
 
   private static String removing(History trial, String plain, String what) {

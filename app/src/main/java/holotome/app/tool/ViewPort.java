@@ -3,6 +3,7 @@ package holotome.app.tool;
 import holotome.core.mesh.Mesh;
 import holotome.view.Camera;
 import java.util.BitSet;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 
 /** What a tool may ask of the view. */
@@ -33,6 +34,9 @@ public interface ViewPort {
    * The surface point under a pixel in working space, or null; answered on the interface thread.
    */
   void pick(double x, double y, Consumer<double[]> answer);
+
+  /** The triangle under a pixel and the point on it; -1 and null for none. */
+  void pickTriangle(double x, double y, BiConsumer<Integer, double[]> answer);
 
   /** The triangles seen within an outline; answered on the interface thread. */
   void visibleWithin(double[] outline, Consumer<BitSet> answer);

@@ -6,6 +6,7 @@ import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.tool.Tool;
 import holotome.app.tool.Tools;
+import holotome.core.select.Reshape;
 import holotome.core.step.Step;
 import holotome.demo.DemoFiles;
 import holotome.view.Camera;
@@ -15,7 +16,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
-import java.util.BitSet;
 import java.util.List;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -284,12 +284,19 @@ public final class Desk extends StackPane {
       actions.add("Go to " + s.title(), "Alt " + (s.ordinal() + 1), () -> session.setStage(s));
     }
     for (Tool t : tools.all()) {
-      String key = "Alt " + (t.stage().ordinal() + 1) + ", " + (tools.of(t.stage()).indexOf(t) + 1);
+      int number = tools.of(t.stage()).indexOf(t) + 1;
+      String key = "Alt " + (t.stage().ordinal() + 1);
+      key = number < 10 ? key + ", " + number : number == 10 ? key + ", 0" : key;
       actions.add(t.stage().title() + ": " + t.title(), key, () -> sheet.take(t));
     }
     actions.add("Next look", "L", view::nextLook);
     actions.add("Select visible or through", "V", () -> view.setThrough(!view.isThrough()));
-    actions.add("Invert the selection", "", this::invert, () -> session.insight() != null);
+    reshape("Invert the selection", "I", Reshape.How.INVERT);
+    reshape("Grow the selection", "G", Reshape.How.GROW);
+    reshape("Shrink the selection", "Shift G", Reshape.How.SHRINK);
+    reshape("Smooth the outline of the selection", "S", Reshape.How.SMOOTH);
+    reshape("Fill the gaps in the selection", "F", Reshape.How.FILL);
+    reshape("Select whole islands", "W", Reshape.How.ISLANDS);
     actions.add("Show everything", "Home", view::showAll);
     actions.add("Show the selection", "End", view::showSelection);
     actions.add("Perspective or parallel", "O", view::switchProjection);
@@ -316,11 +323,8 @@ public final class Desk extends StackPane {
     }
   }
 
-  private void invert() {
-    int n = session.current().scan().triangleCount();
-    BitSet s = session.selection() == null ? new BitSet() : (BitSet) session.selection().clone();
-    s.flip(0, n);
-    session.select(s);
+  private void reshape(String name, String key, Reshape.How how) {
+    actions.add(name, key, () -> session.selecting().reshape(how, 1), session::isOpen);
   }
 
   private void switchPaper() {

@@ -21,8 +21,6 @@ import holotome.core.ship.WriteAsset;
 import holotome.core.step.Length;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
-import holotome.core.trim.CutGround;
-import holotome.core.trim.KeepIslands;
 import holotome.core.unwrap.MakeCharts;
 import java.util.ArrayList;
 import java.util.List;
@@ -35,6 +33,7 @@ final class Findings {
   private final Session session;
   private final ViewPane view;
   private final Consumer<Class<? extends Step>> take;
+  private final TrimFindings trim;
 
   /**
    * @param take takes up the tool that makes steps of this type
@@ -43,6 +42,7 @@ final class Findings {
     this.session = session;
     this.view = view;
     this.take = take;
+    this.trim = new TrimFindings(session, view, take);
   }
 
   List<Finding> of(Stage stage) {
@@ -53,7 +53,7 @@ final class Findings {
     Insight i = session.insight();
     return switch (stage) {
       case INTAKE -> intake(w, i);
-      case TRIM -> trim(w, i);
+      case TRIM -> i == null ? List.of(measuring()) : trim.of(w, i);
       case MEND -> mend(i);
       case DATUM -> datum(w, i);
       case REDUCE -> reduce(w);
@@ -160,59 +160,6 @@ final class Findings {
         null,
         null,
         null);
-  }
-
-  private List<Finding> trim(Workpiece w, Insight i) {
-    if (i == null) {
-      return List.of(measuring());
-    }
-    List<Finding> out = new ArrayList<>();
-    boolean size = w.frame().trueSize();
-    if (i.ground() != null && i.ground().share() > 0.25) {
-      double tilt =
-          Math.toDegrees(
-              Math.acos(
-                  Math.clamp(w.frame().toWork().direction(i.ground().normal())[2], -1.0, 1.0)));
-      out.add(
-          finding(
-              Severity.WARN,
-              "Ground is attached",
-              String.format(
-                  "A flat part of %.1f %% of the surface, tilted %.1f°.",
-                  100 * i.ground().share(), tilt),
-              () -> session.jobs().fetch(i::groundTriangles, session::select),
-              "Cut it away",
-              CutGround.class));
-    }
-    int islands = i.inspection().islands();
-    if (islands > 1) {
-      int[] sizes = i.islands().sizes();
-      int loose = i.mesh().triangleCount() - sizes[0];
-      double largest = i.looseAcross() * w.frame().toWork().scale();
-      out.add(
-          finding(
-              Severity.WARN,
-              String.format("%,d loose %s", islands - 1, islands == 2 ? "piece" : "pieces"),
-              String.format(
-                  "%,d triangles, the largest %s across.", loose, Length.format(largest, size)),
-              () -> session.jobs().fetch(i::loose, session::select),
-              "Remove loose pieces",
-              KeepIslands.class));
-    } else {
-      out.add(
-          Finding.good("In one piece", String.format("%,d triangles.", i.mesh().triangleCount())));
-    }
-    if (!size) {
-      out.add(
-          new Finding(
-              Severity.NOTE,
-              "Size not set yet",
-              "A scale bar that is cut away can still be measured: Datum picks on the scan as opened.",
-              null,
-              null,
-              null));
-    }
-    return out;
   }
 
   private List<Finding> mend(Insight i) {

@@ -104,8 +104,8 @@ final class Keys {
     ViewPane v = desk.view();
     boolean inView = focus == null || focus == v;
     int n = digit(e.getCode());
-    if (n >= 1) {
-      desk.sheet().takeNumber(n);
+    if (n >= 0) {
+      desk.sheet().takeNumber(n == 0 ? 10 : n);
       return true;
     }
     switch (e.getCode()) {

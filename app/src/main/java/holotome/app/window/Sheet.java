@@ -2,6 +2,7 @@ package holotome.app.window;
 
 import holotome.app.model.Figures;
 import holotome.app.model.Insight;
+import holotome.app.model.Selected;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.tool.Tool;
@@ -65,6 +66,11 @@ final class Sheet extends VBox {
   private record Trial(
       History on, int revising, Map<String, Object> values, History result, Figures after) {}
 
+  /** What the tool in hand was last told of. */
+  private Insight measuredFor;
+
+  private Selected selected;
+
   /** Counts edits: what was tried for an earlier one is no longer wanted. */
   private int edit;
 
@@ -103,16 +109,17 @@ final class Sheet extends VBox {
     apply.setOnAction(e -> apply());
     drop.setId("drop");
     drop.setOnAction(e -> drop());
-    VBox all =
-        new VBox(10, heading, toolGrid, hint, form, problem, figures, apply, drop, entryActions);
-    all.setPadding(new Insets(12, 14, 12, 14));
-    VBox.setMargin(drop, new Insets(-6, 0, 0, 0));
+    VBox all = new VBox(10, heading, toolGrid, hint, form, problem, figures, entryActions);
+    all.setPadding(new Insets(12, 14, 6, 14));
+    VBox buttons = new VBox(4, apply, drop);
+    buttons.setPadding(new Insets(4, 14, 8, 14));
+    buttons.setMinHeight(Region.USE_PREF_SIZE);
     ScrollPane scroll = new ScrollPane(all);
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     scroll.setFocusTraversable(false);
-    VBox.setVgrow(scroll, Priority.ALWAYS);
-    getChildren().add(scroll);
+    // The buttons follow what there is to read, and stay in sight where that is too long.
+    getChildren().addAll(scroll, buttons);
     settle.setOnFinished(e -> tryOut());
     for (Tool t : tools.all()) {
       t.onEdited(this::edited);
@@ -154,7 +161,7 @@ final class Sheet extends VBox {
     return current;
   }
 
-  /** Takes up the tool with this number on the Sheet, counted from 1. */
+  /** Takes up the tool with this number on the Sheet, counted from 1; the tenth has the key 0. */
   void takeNumber(int number) {
     List<Tool> list = tools.of(session.stage());
     if (number >= 1 && number <= list.size()) {
@@ -191,6 +198,14 @@ final class Sheet extends VBox {
       Tool t = inHand.get(stage);
       build(t != null ? t : list.getFirst(), -1);
     }
+    if (current != null && session.selected() != selected) {
+      selected = session.selected();
+      edited();
+    }
+    if (current != null && session.insight() != measuredFor) {
+      measuredFor = session.insight();
+      current.measured();
+    }
     fillFigures();
     buttons();
   }
@@ -226,6 +241,9 @@ final class Sheet extends VBox {
           x -> session.change("Taking an entry out", (h, run) -> h.remove(index, run)));
       entryActions.getChildren().setAll(FindingsPanel.rule(), onOff, remove);
     }
+    if (tool.details() != null) {
+      entryActions.getChildren().add(tool.details());
+    }
     edited();
   }
 
@@ -235,7 +253,7 @@ final class Sheet extends VBox {
     int rows = (list.size() + 1) / 2;
     for (int i = 0; i < list.size(); i++) {
       Tool t = list.get(i);
-      Label n = new Label(String.valueOf(i + 1));
+      Label n = new Label(i < 9 ? String.valueOf(i + 1) : i == 9 ? "0" : "");
       n.getStyleClass().add("number");
       n.setMinWidth(14);
       Label name = new Label(t.title());

@@ -21,7 +21,6 @@ final class ViewChips extends VBox {
   private final Button through = chip("through");
   private final Label count = new Label();
   private final HBox countChip = new HBox(count);
-  private final Label message = new Label();
   private final Button messageChip = new Button();
 
   ViewChips(Session session, ViewPane view) {
@@ -38,13 +37,12 @@ final class ViewChips extends VBox {
     HBox row = new HBox(10, look, through, gap(), countChip);
     row.setPickOnBounds(false);
     row.setAlignment(Pos.TOP_LEFT);
-    message.setWrapText(true);
-    messageChip.setGraphic(message);
+    messageChip.setWrapText(true);
     messageChip.setId("message");
     messageChip.getStyleClass().setAll("chip");
     messageChip.setOnAction(e -> session.dismiss());
-    message.setMaxWidth(600);
-    messageChip.setMaxWidth(Region.USE_PREF_SIZE);
+    messageChip.setMaxWidth(620);
+    messageChip.setMinHeight(Region.USE_PREF_SIZE);
     getChildren().addAll(row, messageChip);
   }
 
@@ -84,7 +82,7 @@ final class ViewChips extends VBox {
           view.isThrough() ? "Selecting all the way through" : "Selecting what is visible",
           "V");
     }
-    boolean selected = session.selection() != null;
+    boolean selected = session.selected() != null;
     boolean back = session.lookBack() >= 0;
     countChip.setVisible(selected || back);
     if (back) {
@@ -92,12 +90,13 @@ final class ViewChips extends VBox {
           String.format(
               "Looking back at step %d of %d", session.lookBack(), session.history().size()));
     } else if (selected) {
-      count.setText(String.format("%,d triangles selected", session.selection().cardinality()));
+      boolean sized = session.current().frame().trueSize();
+      count.setText(session.selected().text(sized) + " selected");
     }
     boolean trouble = session.failure() != null;
     String text = trouble ? session.failure().getMessage() : session.message();
     messageChip.setVisible(!text.isEmpty());
-    message.setText(text);
+    messageChip.setText(text);
     messageChip.getStyleClass().setAll("chip", trouble ? "trouble" : "done");
   }
 }

@@ -7,7 +7,6 @@ import holotome.app.tool.ViewPort;
 import holotome.core.mesh.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
 import holotome.core.step.Workpiece;
 import holotome.view.Camera;
 import holotome.view.Look;
@@ -19,6 +18,7 @@ import java.util.BitSet;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import javafx.animation.PauseTransition;
 import javafx.scene.canvas.Canvas;
@@ -190,10 +190,11 @@ public final class ViewPane extends Pane implements ViewPort {
   private Scene scene() {
     Workpiece w = workpiece();
     Mesh m = meshOf(w);
-    BitSet s =
-        m != null && session.current() != null && m == session.current().scan()
-            ? session.selection()
-            : null;
+    BitSet s = null;
+    if (m != null && session.current() != null && m == session.current().scan()) {
+      s = session.selection();
+      s = s == null && tool != null ? tool.marked() : s;
+    }
     return new Scene(
         m,
         w.frame().toWork(),
@@ -312,18 +313,17 @@ public final class ViewPane extends Pane implements ViewPort {
   }
 
   public void showSelection() {
-    BitSet s = session.selection();
+    showTriangles(session.selection());
+  }
+
+  /** Comes to some triangles of the current Scan. */
+  public void showTriangles(BitSet triangles) {
     Mesh m = mesh();
-    if (s == null || m == null || m != session.current().scan()) {
+    if (triangles == null || m == null || m != session.current().scan()) {
       return;
     }
     Similarity place = workpiece().frame().toWork();
-    Box b = Box.EMPTY;
-    for (int t = s.nextSetBit(0); t >= 0; t = s.nextSetBit(t + 1)) {
-      double[] p = place.apply(Vec.at(m.xyz(), m.triangles()[3 * t]));
-      b = b.union(new Box(p[0], p[1], p[2], p[0], p[1], p[2]));
-    }
-    showBox(b);
+    session.jobs().fetch(() -> Picking.bounds(m, place, triangles), this::showBox);
   }
 
   public void look(Camera.Direction d) {
@@ -405,28 +405,17 @@ public final class ViewPane extends Pane implements ViewPort {
 
   @Override
   public void pick(double x, double y, Consumer<double[]> answer) {
+    pickTriangle(x, y, (t, p) -> answer.accept(p));
+  }
+
+  @Override
+  public void pickTriangle(double x, double y, BiConsumer<Integer, double[]> answer) {
     if (mesh() == null || camera == null) {
-      answer.accept(null);
+      answer.accept(-1, null);
       return;
     }
     ViewWorker.Request r = request(true);
-    worker.pick(
-        r,
-        x,
-        y,
-        t ->
-            answer.accept(
-                t < 0
-                    ? null
-                    : Picking.point(
-                        r.scene().mesh(),
-                        r.scene().place(),
-                        t,
-                        r.camera(),
-                        x,
-                        y,
-                        r.width(),
-                        r.height())));
+    worker.pick(r, x, y, t -> answer.accept(t, t < 0 ? null : r.pointOn(t, x, y)));
   }
 
   @Override
@@ -499,7 +488,7 @@ public final class ViewPane extends Pane implements ViewPort {
   }
 
   private void wheel(ScrollEvent e) {
-    if (camera == null || e.getDeltaY() == 0) {
+    if (camera == null || e.getDeltaY() == 0 || tool != null && tool.scrolled(this, e)) {
       return;
     }
     wheelFactor *= Math.pow(0.9985, e.getDeltaY());

@@ -4,6 +4,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.view.Camera;
+import holotome.view.Picking;
 import holotome.view.Renderer;
 import holotome.view.Scene;
 import java.util.BitSet;
@@ -28,7 +29,12 @@ final class ViewWorker {
   private Drawn exact;
 
   /** What to draw; {@code moving} asks for speed, else for the full picture, smooth. */
-  record Request(Scene scene, Camera camera, int width, int height, boolean moving) {}
+  record Request(Scene scene, Camera camera, int width, int height, boolean moving) {
+    /** The point of working space where the line of sight through a pixel meets a triangle. */
+    double[] pointOn(int triangle, double x, double y) {
+      return Picking.point(scene.mesh(), scene.place(), triangle, camera, x, y, width, height);
+    }
+  }
 
   /** A picture as asked; {@code smooth} where the buffer is at twice the size. */
   record Drawn(Request request, Renderer.Picture picture, boolean smooth, double seconds) {}
@@ -47,6 +53,9 @@ final class ViewWorker {
   }
 
   void ask(Request request) {
+    if (thread.isShutdown()) {
+      return;
+    }
     prepare(request.scene.mesh());
     Work still = drawingStill;
     if (still != null) {

@@ -8,6 +8,7 @@ import holotome.core.datum.Scale;
 import holotome.core.datum.Turn;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.Tidy;
+import holotome.core.mend.TurnOver;
 import holotome.core.reduce.Decimate;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
@@ -19,6 +20,7 @@ import holotome.core.trim.CutGround;
 import holotome.core.trim.CutSelection;
 import holotome.core.trim.KeepIslands;
 import holotome.core.trim.PlaneCut;
+import holotome.core.trim.TrimFringe;
 import holotome.core.unwrap.MakeCharts;
 import java.util.List;
 import java.util.Map;
@@ -34,8 +36,10 @@ public final class Catalogue {
               PlaneCut.class,
               CutFence.class,
               CutBox.class,
+              TrimFringe.class,
               Tidy.class,
               FillHoles.class,
+              TurnOver.class,
               DeclareUnit.class,
               Scale.class,
               Level.class,

@@ -5,8 +5,10 @@ import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import holotome.core.io.SafeFiles;
+import holotome.core.select.Pick;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
+import holotome.core.trim.CutSelection;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -21,14 +23,21 @@ import java.util.Map;
  * path of its Scan.
  *
  * @param source the Scan's path as written in the file; null in a plain Log
+ * @param selections what was kept under names
  */
-public record LogFile(List<Entry> entries, String source) {
+public record LogFile(List<Entry> entries, String source, Map<String, List<Pick>> selections) {
   private static final int VERSION = 1;
+  private static final StepKind SELECTION = StepKind.of(CutSelection.class);
   private static final ObjectMapper JSON =
       new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
 
   public LogFile {
     entries = List.copyOf(entries);
+    selections = new LinkedHashMap<>(selections);
+  }
+
+  public LogFile(List<Entry> entries, String source) {
+    this(entries, source, Map.of());
   }
 
   public static LogFile read(Path file) {
@@ -87,7 +96,28 @@ public record LogFile(List<Entry> entries, String source) {
             Failure.Kind.BAD_INPUT, name + ": entry " + number + ": " + e.getMessage(), e);
       }
     }
-    return new LogFile(entries, root.get("scan") instanceof String s ? s : null);
+    return new LogFile(
+        entries, root.get("scan") instanceof String s ? s : null, selections(root, name));
+  }
+
+  /** Named selections are lists of picks, as in an entry that removes a selection. */
+  private static Map<String, List<Pick>> selections(Map<String, Object> root, String name) {
+    Map<String, List<Pick>> out = new LinkedHashMap<>();
+    if (root.get("selections") instanceof Map<?, ?> all) {
+      all.forEach(
+          (key, picks) -> {
+            try {
+              CutSelection read = (CutSelection) SELECTION.create(Map.of("picks", picks));
+              out.put(key.toString(), read.picks());
+            } catch (Failure e) {
+              throw new Failure(
+                  Failure.Kind.BAD_INPUT,
+                  name + ": selection \"" + key + "\": " + e.getMessage(),
+                  e);
+            }
+          });
+    }
+    return out;
   }
 
   public String text() {
@@ -105,6 +135,15 @@ public record LogFile(List<Entry> entries, String source) {
       list.add(values);
     }
     root.put("entries", list);
+    if (!selections.isEmpty()) {
+      Map<String, Object> kept = new LinkedHashMap<>();
+      selections.forEach(
+          (name, picks) -> {
+            CutSelection step = CutSelection.of(picks, CutSelection.Then.REMOVE);
+            kept.put(name, SELECTION.values(step).get("picks"));
+          });
+      root.put("selections", kept);
+    }
     try {
       return JSON.writeValueAsString(root) + "\n";
     } catch (JsonProcessingException e) {

@@ -100,6 +100,29 @@ public record Length(double metres) {
     return figure(metres * 1000) + " mm";
   }
 
+  /**
+   * An area for reading, with four digits that count: in square metres, or square centimetres where
+   * that is less than a tenth of one; in the file's own units where the true size is unknown.
+   */
+  public static String formatArea(double squareMetres, boolean trueSize) {
+    if (!trueSize) {
+      return fourDigits(squareMetres) + " square units";
+    }
+    return squareMetres >= 0.1
+        ? fourDigits(squareMetres) + " m²"
+        : fourDigits(squareMetres * 1e4) + " cm²";
+  }
+
+  private static String fourDigits(double v) {
+    if (v == 0 || !Double.isFinite(v)) {
+      return "0";
+    }
+    int decimals = 3 - (int) Math.floor(Math.log10(Math.abs(v)));
+    java.math.BigDecimal d =
+        java.math.BigDecimal.valueOf(v).setScale(decimals, java.math.RoundingMode.HALF_UP);
+    return String.format(Locale.ROOT, "%,." + Math.max(0, decimals) + "f", d);
+  }
+
   private static String figure(double v) {
     double a = Math.abs(v);
     int decimals = a >= 1000 || a == 0 ? 0 : a >= 100 ? 1 : a >= 10 ? 2 : 3;

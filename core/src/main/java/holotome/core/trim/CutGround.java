@@ -16,6 +16,7 @@ import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 
 /** Finds the ground that the subject stands on and cuts just above it. */
@@ -32,14 +33,15 @@ public record CutGround(
             optional = true)
         Length margin,
     @Parameter(
+            help =
+                "Along the ground's mean plane, along the ground as it runs around the foot, or along the seam where the foot meets it",
+            preset = "plane")
+        Along along,
+    @Parameter(
             help = "Whether the cut is left open or closed",
             when = "along=plane",
             preset = "flat")
         PlaneCut.Close close,
-    @Parameter(
-            help = "Along the ground's mean plane, or along the ground as it runs around the foot",
-            preset = "plane")
-        Along along,
     @Parameter(
             help = "Which flat part is the ground: 1 is the largest",
             min = 1,
@@ -55,7 +57,7 @@ public record CutGround(
   private static final double LEAST_SHARE = 0.15;
 
   /** One that was chosen by hand need not be so large. */
-  private static final double LEAST_CHOSEN = 0.01;
+  private static final double LEAST_CHOSEN = 0.05;
 
   /** Clears joints and grain of a paved ground, and leaves a foot of some millimetres its edge. */
   private static final double ROUGHNESS = 1.5;
@@ -66,11 +68,13 @@ public record CutGround(
   /** Where the cut runs. */
   public enum Along {
     PLANE,
-    GROUND
+    GROUND,
+    /** Along the seam between ground and foot; triangles stay whole, the foot stays complete. */
+    SEAM
   }
 
   public CutGround(Length margin, PlaneCut.Close close) {
-    this(margin, close, Along.PLANE, 1);
+    this(margin, Along.PLANE, close, 1);
   }
 
   @Override
@@ -80,9 +84,8 @@ public record CutGround(
     Frame frame = in.frame();
     double scale = frame.toWork().scale();
     double above = margin != null ? margin.metres() / scale : ROUGHNESS * ground.rms();
-    boolean follow = along == Along.GROUND;
-    FieldSplit.Field field = field(mesh, ground, follow, above, run.work());
-    FieldSplit split = FieldSplit.of(mesh, field, run.work().part(0.3, "Cutting"));
+    FieldSplit.Field field = field(mesh, ground, above, run.work());
+    FieldSplit split = split(mesh, ground, field, above, run.work());
     int crumbs = 0;
     boolean[] loose =
         crumbs(split.mesh(), field, CRUMBS * Math.max(ground.rms(), above), run.work());
@@ -113,7 +116,7 @@ public record CutGround(
             100 * ground.share(), Length.format(ground.rms() * scale, frame.trueSize())));
     Mesh result = split.mesh();
     String closed = null;
-    if (!follow && close != PlaneCut.Close.OPEN) {
+    if (along == Along.PLANE && close != PlaneCut.Close.OPEN) {
       PlaneCap cap =
           PlaneCap.of(
               split,
@@ -133,9 +136,9 @@ public record CutGround(
     return new Outcome(in.withScan(result), notes);
   }
 
-  private static FieldSplit.Field field(
-      Mesh mesh, PlaneFinder.Flat ground, boolean follow, double above, Work work) {
-    if (follow) {
+  /** How far places lie above the cut. */
+  private FieldSplit.Field field(Mesh mesh, PlaneFinder.Flat ground, double above, Work work) {
+    if (along != Along.PLANE) {
       GroundSurface surface =
           GroundSurface.of(mesh, ground, work.part(0.1, "Following the ground"));
       return (x, y, z) -> surface.above(x, y, z) - above;
@@ -143,6 +146,19 @@ public record CutGround(
     double[] n = ground.normal();
     double[] p = Vec.add(ground.point(), Vec.mul(n, above));
     return (x, y, z) -> (x - p[0]) * n[0] + (y - p[1]) * n[1] + (z - p[2]) * n[2];
+  }
+
+  private FieldSplit split(
+      Mesh mesh, PlaneFinder.Flat ground, FieldSplit.Field field, double above, Work work) {
+    if (along != Along.SEAM) {
+      return FieldSplit.of(mesh, field, work.part(0.3, "Cutting"));
+    }
+    GroundSurface surface = GroundSurface.of(mesh, ground, work.part(0.1, "Following the ground"));
+    BitSet standing =
+        new GroundSeam(mesh, surface, ground.normal(), ground.rms(), above)
+            .standing(work.part(0.2, "Following the ground"));
+    Mesh left = Submesh.of(mesh, standing::get, work.part(0.1, "Removing"));
+    return new FieldSplit(left, new boolean[left.vertexCount()]);
   }
 
   /**
@@ -213,7 +229,11 @@ public record CutGround(
 
   /** The ground as a flat part with its normal towards the subject, or null if there is none. */
   public static PlaneFinder.Flat find(Mesh mesh, Work work) {
-    List<PlaneFinder.Flat> found = candidates(mesh, work);
+    return groundAmong(candidates(mesh, work));
+  }
+
+  /** The first of the candidates where it is large enough to pass for the ground; else null. */
+  public static PlaneFinder.Flat groundAmong(List<PlaneFinder.Flat> found) {
     return found.isEmpty() || found.getFirst().share() < LEAST_SHARE ? null : found.getFirst();
   }
 }

@@ -199,6 +199,37 @@ final class GroundSurface {
     return n == 0 ? Double.NaN : sum / n;
   }
 
+  int cells() {
+    return height.length;
+  }
+
+  /** The cell over which a point lies; the nearest for a point outside the grid. */
+  int cellOf(double x, double y, double z) {
+    double dx = x - origin[0];
+    double dy = y - origin[1];
+    double dz = z - origin[2];
+    int i = (int) Math.floor((dx * u[0] + dy * u[1] + dz * u[2] - minU) / cell);
+    int j = (int) Math.floor((dx * w[0] + dy * w[1] + dz * w[2] - minW) / cell);
+    return Math.clamp(j, 0, rows - 1) * columns + Math.clamp(i, 0, columns - 1);
+  }
+
+  /** Marked cells and those that touch them. */
+  boolean[] widened(boolean[] marked) {
+    boolean[] out = new boolean[marked.length];
+    for (int i = 0; i < marked.length; i++) {
+      for (int dy = -1; dy <= 1 && marked[i]; dy++) {
+        for (int dx = -1; dx <= 1; dx++) {
+          int x = i % columns + dx;
+          int y = i / columns + dy;
+          if (x >= 0 && y >= 0 && x < columns && y < rows) {
+            out[y * columns + x] = true;
+          }
+        }
+      }
+    }
+    return out;
+  }
+
   /** How far a point lies above the ground under it. */
   double above(double x, double y, double z) {
     double dx = x - origin[0];

@@ -6,6 +6,7 @@ import holotome.core.mesh.Frame;
 import holotome.core.mesh.Islands;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.step.Length;
 import holotome.core.task.Work;
 import java.util.Locale;
 
@@ -48,13 +49,8 @@ final class Removal {
   }
 
   /** An area of base coordinates, in working units. */
-  static String area(double base, Frame frame) {
-    double a = base * frame.toWork().scale() * frame.toWork().scale();
-    if (!frame.trueSize()) {
-      return String.format(Locale.ROOT, "%,.4g square units", a);
-    }
-    return a >= 0.1
-        ? String.format(Locale.ROOT, "%,.4g m²", a)
-        : String.format(Locale.ROOT, "%,.4g cm²", a * 1e4);
+  private static String area(double base, Frame frame) {
+    double scale = frame.toWork().scale();
+    return Length.formatArea(base * scale * scale, frame.trueSize());
   }
 }

@@ -87,6 +87,8 @@ class EveryStepTest {
                 Map.of("centre", List.of(0.2, 0, 0.3), "size", List.of(0.5, 0.7, 0.5)),
                 "keep",
                 "outside")),
+        given(Map.of("do", "trim.fringe", "thin", 0.9)),
+        given(Map.of("do", "mend.turn-over")),
         given(Map.of("do", "trim.ground")),
         given(Map.of("do", "trim.ground", "along", "ground", "margin", "5 mm")),
         given(

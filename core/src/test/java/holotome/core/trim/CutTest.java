@@ -354,7 +354,7 @@ class CutTest {
 
   @Test
   void cutsAreTheSameOnOneThreadAndMany() {
-    Mesh m = Shapes.coloured(Shapes.mess(30_000, 9));
+    Mesh m = Shapes.coloured(Shapes.mess(3_000, 9));
     Step[] steps = {
       new CutFence(new Fence(FLAT_ON, star(60, 0.2, 0.7, 0.3, 0.4)), CutFence.Keep.OUTSIDE),
       new CutBox(
@@ -395,7 +395,7 @@ class CutTest {
     Mesh both = Shapes.together(ground, column.withPositions(q));
     Mesh out =
         apply(
-            new CutGround(new Length(0.01), PlaneCut.Close.OPEN, CutGround.Along.GROUND, 1), both);
+            new CutGround(new Length(0.01), CutGround.Along.GROUND, PlaneCut.Close.OPEN, 1), both);
     assertThat(borders(out)).isEqualTo(2);
     for (int[] loop : Borders.of(Adjacency.of(out)).loops()) {
       for (int v : Borders.vertices(out, loop)) {
@@ -413,7 +413,7 @@ class CutTest {
     assertThatThrownBy(
             () ->
                 apply(
-                    new CutGround(new Length(0.05), PlaneCut.Close.OPEN, CutGround.Along.PLANE, 4),
+                    new CutGround(new Length(0.05), CutGround.Along.PLANE, PlaneCut.Close.OPEN, 4),
                     both))
         .isInstanceOf(Failure.class)
         .hasMessageContaining("flat part");

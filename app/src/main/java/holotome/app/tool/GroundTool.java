@@ -1,0 +1,143 @@
+package holotome.app.tool;
+
+import holotome.app.model.Insight;
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.core.log.History;
+import holotome.core.spatial.PlaneFinder;
+import holotome.core.step.Length;
+import holotome.core.step.Step;
+import holotome.core.task.Failure;
+import holotome.core.trim.CutGround;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** Cuts the ground away: the flat parts found, to choose from; the chosen one is marked. */
+final class GroundTool extends StepTool {
+  private final Marking marking;
+  private final VBox list = new VBox();
+  private ViewPort view;
+
+  GroundTool(Session session) {
+    super(session, CutGround.class, Stage.TRIM, true, Map.of(), GroundTool::verb, w -> List.of());
+    marking = new Marking(session);
+  }
+
+  private static String verb(Step step, History trial) {
+    if (trial == null) {
+      return "Cut the ground away";
+    }
+    int n = -trial.lines().getLast().effect().change();
+    return n > 0 ? String.format("Remove %,d triangles of ground", n) : "Cut the ground away";
+  }
+
+  @Override
+  public Node form() {
+    Node fields = super.form();
+    hide("candidate");
+    fill();
+    return new VBox(10, list, fields);
+  }
+
+  @Override
+  public void begin(ViewPort port) {
+    view = port;
+    mark();
+  }
+
+  @Override
+  public void end(ViewPort port) {
+    marking.clear();
+    view = null;
+  }
+
+  @Override
+  protected void changed() {
+    mark();
+  }
+
+  @Override
+  public void measured() {
+    fill();
+    mark();
+  }
+
+  @Override
+  public BitSet marked() {
+    return marking.set();
+  }
+
+  private int chosen() {
+    try {
+      return ((CutGround) step()).candidate();
+    } catch (Failure f) {
+      // A field that is half typed does not change which part is the ground.
+      return 1;
+    }
+  }
+
+  private void mark() {
+    Insight insight = session.insight();
+    marking.clear();
+    if (view == null || insight == null || insight.flats().size() < chosen()) {
+      return;
+    }
+    PlaneFinder.Flat flat = insight.flats().get(chosen() - 1);
+    ViewPort on = view;
+    marking.ask(() -> insight.near(flat), on::refresh);
+  }
+
+  private void fill() {
+    list.getChildren().clear();
+    Insight insight = session.insight();
+    if (insight == null) {
+      return;
+    }
+    var frame = session.current().frame();
+    int n = 0;
+    for (PlaneFinder.Flat f : insight.flats()) {
+      n++;
+      double tilt =
+          Math.toDegrees(Math.acos(Math.clamp(frame.toWork().direction(f.normal())[2], -1.0, 1.0)));
+      Label name = new Label(n == 1 ? "Largest flat part" : "Flat part " + n);
+      Label share = new Label(String.format(Locale.ROOT, "%.1f %%", 100 * f.share()));
+      share.getStyleClass().add("figure");
+      Region gap = new Region();
+      HBox.setHgrow(gap, Priority.ALWAYS);
+      Label more =
+          new Label(
+              String.format(
+                  Locale.ROOT,
+                  "tilted %.1f°, flat within %s",
+                  tilt,
+                  Length.format(f.rms() * frame.toWork().scale(), frame.trueSize())));
+      more.getStyleClass().addAll("soft", "small");
+      VBox both = new VBox(new HBox(8, name, gap, share), more);
+      Button b = new Button();
+      b.setGraphic(both);
+      both.prefWidthProperty().bind(b.widthProperty().subtract(20));
+      b.setId("ground-" + n);
+      b.setMaxWidth(Double.MAX_VALUE);
+      b.getStyleClass().setAll("choice");
+      if (n == chosen()) {
+        b.getStyleClass().add("chosen");
+      }
+      int number = n;
+      b.setOnAction(
+          e -> {
+            fill("candidate", String.valueOf(number));
+            fill();
+          });
+      list.getChildren().add(b);
+    }
+  }
+}

@@ -1,0 +1,153 @@
+package holotome.app.tool;
+
+import holotome.app.model.Selected;
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.core.log.History;
+import holotome.core.select.Fence;
+import holotome.core.select.Pick;
+import holotome.core.select.Reshape;
+import holotome.core.step.Step;
+import holotome.core.trim.CutSelection;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.input.InputEvent;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.VBox;
+
+/**
+ * What the tools that select have in common: how a pick joins what is selected, the changes of the
+ * selection, those kept under names, and what is done with it in the end.
+ */
+public abstract class SelectTool extends Tool {
+  static final String JOINS = " Shift adds, Ctrl takes away, both together leave what is in both.";
+
+  private static CutSelection.Then then = CutSelection.Then.REMOVE;
+  private CutSelection loaded;
+
+  protected SelectTool(Session session) {
+    super(session);
+  }
+
+  @Override
+  public Stage stage() {
+    return Stage.TRIM;
+  }
+
+  @Override
+  public Node form() {
+    ChoiceBox<String> c = new ChoiceBox<>();
+    c.setId("field-then");
+    c.getItems().setAll("Remove it", "Keep only it");
+    c.getSelectionModel().select(then.ordinal());
+    c.setOnAction(
+        e -> {
+          then = CutSelection.Then.values()[c.getSelectionModel().getSelectedIndex()];
+          edited();
+        });
+    VBox box = new VBox(8);
+    box.getChildren().addAll(ownFields());
+    box.getChildren().addAll(Fields.row("The selection", c), new SelectionButtons(session).box());
+    return box;
+  }
+
+  /** The tool's own parameters, above those that all have. */
+  protected List<Node> ownFields() {
+    return List.of();
+  }
+
+  /** What is to be done to select with this tool. */
+  protected abstract String todo();
+
+  @Override
+  public String missing() {
+    return session.selected() == null && loaded == null ? todo() : null;
+  }
+
+  @Override
+  public Step step() {
+    Selected s = session.selected();
+    return s == null ? CutSelection.of(loaded.allPicks(), then) : CutSelection.of(s.picks(), then);
+  }
+
+  @Override
+  public void load(Step step) {
+    loaded = (CutSelection) step;
+    then = loaded.then();
+  }
+
+  @Override
+  public void end(ViewPort view) {
+    loaded = null;
+  }
+
+  @Override
+  public void drop(ViewPort view) {
+    session.select(null);
+  }
+
+  @Override
+  public String verb(History trial) {
+    Selected s = session.selected();
+    if (s == null) {
+      return then == CutSelection.Then.REMOVE ? "Remove the selection" : "Keep the selection";
+    }
+    return String.format(
+        then == CutSelection.Then.REMOVE ? "Remove %,d triangles" : "Keep only %,d triangles",
+        s.count());
+  }
+
+  /** How what is picked joins what is selected, by the keys held. */
+  static Pick.Join join(MouseEvent e) {
+    return join(e.isShiftDown(), e.isControlDown());
+  }
+
+  static Pick.Join join(boolean shift, boolean control) {
+    return shift
+        ? control ? Pick.Join.INTERSECT : Pick.Join.ADD
+        : control ? Pick.Join.TAKE : Pick.Join.REPLACE;
+  }
+
+  /** Selects what an outline on the view holds: all behind it, or what is visible. */
+  protected void selectWithin(ViewPort view, double[] outline, Selected before, Pick.Join join) {
+    loaded = null;
+    if (view.isThrough()) {
+      session.selecting().pickOn(before, Pick.of(join, new Fence(view.toPixels(), outline)));
+    } else {
+      view.visibleWithin(outline, set -> session.selecting().pickOn(before, join, set));
+    }
+  }
+
+  protected void pick(Pick pick) {
+    loaded = null;
+    session.selecting().pick(pick);
+  }
+
+  /** A click that selects nothing lets go of what was selected, unless it should join. */
+  protected void selectNothing(InputEvent e, Pick.Join join) {
+    if (join == Pick.Join.REPLACE) {
+      session.select(null);
+      edited();
+    }
+  }
+
+  @Override
+  public boolean key(ViewPort view, KeyEvent e) {
+    Reshape.How how =
+        switch (e.getCode()) {
+          case G -> e.isShiftDown() ? Reshape.How.SHRINK : Reshape.How.GROW;
+          case S -> Reshape.How.SMOOTH;
+          case I -> Reshape.How.INVERT;
+          case F -> Reshape.How.FILL;
+          case W -> Reshape.How.ISLANDS;
+          default -> null;
+        };
+    if (how == null) {
+      return false;
+    }
+    session.selecting().reshape(how, 1);
+    return true;
+  }
+}

@@ -1,0 +1,93 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.core.select.Pick;
+import holotome.core.select.Reshape;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** Changes of the selection, and the selections kept under names. */
+final class SelectionButtons {
+  private final Session session;
+  private final VBox box = new VBox(6);
+  private final VBox names = new VBox(2);
+
+  SelectionButtons(Session session) {
+    this.session = session;
+    FlowPane flow = new FlowPane(6, 6);
+    flow.getChildren()
+        .addAll(
+            button("Grow", "G", Reshape.How.GROW, "by one ring of triangles"),
+            button("Shrink", "Shift G", Reshape.How.SHRINK, "by one ring of triangles"),
+            button("Smooth", "S", Reshape.How.SMOOTH, "evens its outline out"),
+            button("Invert", "I", Reshape.How.INVERT, "selects all else"),
+            button("Fill gaps", "F", Reshape.How.FILL, "takes in what it encloses"),
+            button("Whole islands", "W", Reshape.How.ISLANDS, "wherever a part is selected"));
+    TextField name = new TextField();
+    name.setId("selection-name");
+    name.setPromptText("name to keep it under");
+    HBox.setHgrow(name, Priority.ALWAYS);
+    Button store = new Button("Keep");
+    store.setId("selection-store");
+    store.getStyleClass().setAll("small-button");
+    store.setOnAction(
+        e -> {
+          session.selecting().store(name.getText());
+          fillNames();
+        });
+    HBox row = new HBox(6, name, store);
+    row.setAlignment(Pos.CENTER_LEFT);
+    box.getChildren().addAll(flow, row, names);
+    fillNames();
+  }
+
+  VBox box() {
+    return box;
+  }
+
+  private Button button(String words, String key, Reshape.How how, String what) {
+    Button b = new Button(words);
+    b.setId("selection-" + how.name().toLowerCase(java.util.Locale.ROOT));
+    b.getStyleClass().setAll("small-button");
+    b.setTooltip(new Tooltip(words + ": " + what + " (" + key + ")"));
+    b.setOnAction(e -> session.selecting().reshape(how, 1));
+    return b;
+  }
+
+  private void fillNames() {
+    names.getChildren().clear();
+    for (String name : session.selecting().names()) {
+      Label label = new Label(name);
+      label.setMaxWidth(Double.MAX_VALUE);
+      HBox.setHgrow(label, Priority.ALWAYS);
+      HBox row =
+          new HBox(
+              10,
+              label,
+              link("Select", () -> session.selecting().recall(name, Pick.Join.REPLACE)),
+              link("Add", () -> session.selecting().recall(name, Pick.Join.ADD)),
+              link(
+                  "Forget",
+                  () -> {
+                    session.selecting().forget(name);
+                    fillNames();
+                  }));
+      row.setAlignment(Pos.CENTER_LEFT);
+      names.getChildren().add(row);
+    }
+  }
+
+  private static Button link(String words, Runnable run) {
+    Button b = new Button(words);
+    b.getStyleClass().setAll("link");
+    b.setOnAction(e -> run.run());
+    return b;
+  }
+}

@@ -1,0 +1,223 @@
+package holotome.app.window;
+
+import holotome.app.model.Finding;
+import holotome.app.model.Finding.Severity;
+import holotome.app.model.Insight;
+import holotome.app.model.Session;
+import holotome.core.mend.TurnOver;
+import holotome.core.mesh.Islands;
+import holotome.core.select.IslandSizes;
+import holotome.core.select.Pick;
+import holotome.core.spatial.PlaneFinder;
+import holotome.core.step.Length;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import holotome.core.trim.CutGround;
+import holotome.core.trim.CutSelection;
+import holotome.core.trim.KeepIslands;
+import holotome.core.trim.TrimFringe;
+import holotome.core.trim.TrimReview;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Consumer;
+
+/** What there is to say while trimming: what is stray, and what a cut went wrong about. */
+final class TrimFindings {
+  /** An open scan shows its backs from below; more than this is seen only of one inside out. */
+  private static final double INSIDE_OUT = 0.6;
+
+  private final Session session;
+  private final ViewPane view;
+  private final Consumer<Class<? extends Step>> take;
+
+  TrimFindings(Session session, ViewPane view, Consumer<Class<? extends Step>> take) {
+    this.session = session;
+    this.view = view;
+    this.take = take;
+  }
+
+  List<Finding> of(Workpiece w, Insight i) {
+    List<Finding> out = new ArrayList<>();
+    insideOut(i, out);
+    ground(w, i, out);
+    pieces(i, out);
+    strips(i, out);
+    loose(w, i, out);
+    slivers(i, out);
+    if (!w.frame().trueSize()) {
+      out.add(
+          new Finding(
+              Severity.NOTE,
+              "Size not set yet",
+              "A scale bar that is cut away can still be measured: Datum picks on the scan as"
+                  + " opened.",
+              null,
+              null,
+              null));
+    }
+    return out;
+  }
+
+  private void insideOut(Insight i, List<Finding> out) {
+    double backs = i.review().backs();
+    if (backs > INSIDE_OUT) {
+      out.add(
+          new Finding(
+              Severity.ERROR,
+              "Inside out",
+              String.format(
+                  Locale.ROOT,
+                  "From outside %.0f %% of what is seen are backs of triangles.",
+                  100 * backs),
+              view::showAll,
+              "Turn it over",
+              () -> session.apply(new TurnOver())));
+    }
+  }
+
+  private void ground(Workpiece w, Insight i, List<Finding> out) {
+    PlaneFinder.Flat ground = i.ground();
+    if (ground == null || ground.share() <= 0.25) {
+      return;
+    }
+    double tilt =
+        Math.toDegrees(
+            Math.acos(Math.clamp(w.frame().toWork().direction(ground.normal())[2], -1.0, 1.0)));
+    out.add(
+        new Finding(
+            Severity.WARN,
+            "Ground is attached",
+            String.format(
+                Locale.ROOT,
+                "A flat part of %.1f %% of the surface, tilted %.1f°.",
+                100 * ground.share(),
+                tilt),
+            () -> show(() -> i.near(ground)),
+            "Cut it away",
+            () -> take.accept(CutGround.class)));
+  }
+
+  private void pieces(Insight i, List<Finding> out) {
+    int[] pieces = i.review().pieces();
+    if (pieces.length < 2 || session.history().size() == 0) {
+      return;
+    }
+    Islands islands = i.islands();
+    long all = i.mesh().triangleCount();
+    out.add(
+        new Finding(
+            Severity.ERROR,
+            "The subject is in " + pieces.length + " pieces",
+            String.format(
+                Locale.ROOT,
+                "The largest holds %.0f %%, the next %.0f %% of the triangles: perhaps cut in two"
+                    + " by mistake.",
+                100.0 * islands.sizes()[pieces[0]] / all,
+                100.0 * islands.sizes()[pieces[1]] / all),
+            () -> show(() -> i.islandsOf(new int[] {pieces[1]})),
+            session.canUndo() ? "Undo the last step" : null,
+            session::undo));
+  }
+
+  private void strips(Insight i, List<Finding> out) {
+    int[] strips = i.review().strips();
+    if (strips.length == 0 || session.history().size() == 0) {
+      return;
+    }
+    long triangles = 0;
+    for (int s : strips) {
+      triangles += i.islands().sizes()[s];
+    }
+    out.add(
+        new Finding(
+            Severity.WARN,
+            strips.length == 1
+                ? "A strip was left"
+                : String.format(Locale.ROOT, "%,d strips were left", strips.length),
+            String.format(
+                Locale.ROOT, "Long and narrow, %,d triangles, apart from the subject.", triangles),
+            () -> show(() -> i.islandsOf(strips)),
+            strips.length == 1 ? "Remove the strip" : "Remove the strips",
+            () -> remove(i, strips)));
+  }
+
+  private void remove(Insight i, int[] ranks) {
+    int n = i.mesh().triangleCount();
+    session.change(
+        "Removing strips",
+        (h, run) -> {
+          BitSet set = i.islandsOf(ranks);
+          Pick pick = Pick.of(Pick.Join.REPLACE, set, n);
+          return h.apply(CutSelection.of(List.of(pick), CutSelection.Then.REMOVE), run);
+        });
+  }
+
+  private void loose(Workpiece w, Insight i, List<Finding> out) {
+    int islands = i.islands().count();
+    if (islands < 2) {
+      out.add(
+          Finding.good(
+              "In one piece",
+              String.format(Locale.ROOT, "%,d triangles.", i.mesh().triangleCount())));
+      return;
+    }
+    int[] sizes = i.islands().sizes();
+    int loose = i.mesh().triangleCount() - sizes[0];
+    double largest = i.looseAcross() * w.frame().toWork().scale();
+    out.add(
+        new Finding(
+            Severity.WARN,
+            String.format(
+                Locale.ROOT, "%,d loose %s", islands - 1, islands == 2 ? "piece" : "pieces"),
+            String.format(
+                Locale.ROOT,
+                "%,d triangles, the largest %s across.",
+                loose,
+                Length.format(largest, w.frame().trueSize())),
+            () -> {
+              if (sizes[1] < sizes[0]) {
+                session
+                    .selecting()
+                    .pickOn(
+                        null,
+                        Pick.of(
+                            Pick.Join.REPLACE, new IslandSizes(null, sizes[1], null, null, null)));
+              } else {
+                show(i::loose);
+              }
+            },
+            "Remove loose pieces",
+            () -> take.accept(KeepIslands.class)));
+  }
+
+  private void slivers(Insight i, List<Finding> out) {
+    TrimReview review = i.review();
+    int n = review.slivers().cardinality();
+    if (n == 0 || session.history().size() == 0) {
+      return;
+    }
+    out.add(
+        new Finding(
+            Severity.NOTE,
+            String.format(
+                Locale.ROOT, "%,d thin %s at the border", n, n == 1 ? "sliver" : "slivers"),
+            "They shade badly and hinder closing.",
+            () -> show(review::slivers),
+            "Even the borders out",
+            () -> take.accept(TrimFringe.class)));
+  }
+
+  /** Selects triangles and comes to them. */
+  private void show(java.util.function.Supplier<BitSet> what) {
+    session
+        .jobs()
+        .fetch(
+            what::get,
+            set -> {
+              view.showTriangles(set);
+              session.selecting().pickOn(null, Pick.Join.REPLACE, set);
+            });
+  }
+}
