@@ -14,6 +14,9 @@ import java.util.concurrent.atomic.AtomicLongArray;
 
 /** What lies under pixels: from the very buffer that was drawn. */
 public final class Picking {
+  /** So many places at most are asked for along a sliver. */
+  private static final int MOST_ASKED = 24;
+
   private static final int OPEN = -1;
   private static final int HIDDEN = -2;
 
@@ -133,7 +136,7 @@ public final class Picking {
           1 << 14,
           Work.unwatched(),
           (from, to) -> {
-            Asking a = new Asking(mesh, m, buffer, inside, slack);
+            Asking a = new Asking(mesh, m, buffer, inside, slack, out);
             for (int t = from; t < to; t++) {
               if (a.isVisible(t)) {
                 words.accumulateAndGet(t >>> 6, 1L << t, (x, y) -> x | y);
@@ -146,7 +149,7 @@ public final class Picking {
           64,
           Work.unwatched(),
           (from, to) -> {
-            Asking a = new Asking(mesh, m, buffer, inside, slack);
+            Asking a = new Asking(mesh, m, buffer, inside, slack, out);
             for (int[] list : among.subList(from, to)) {
               for (int t : list) {
                 if (a.isVisible(t)) {
@@ -171,10 +174,18 @@ public final class Picking {
     private final VisibilityBuffer buffer;
     private final FenceOutline inside;
     private final double slack;
+    private final BitSet known;
     private final double[] corner = new double[9];
     private final double[] seen = new double[9];
 
-    Asking(Mesh mesh, double[] m, VisibilityBuffer buffer, FenceOutline inside, double slack) {
+    Asking(
+        Mesh mesh,
+        double[] m,
+        VisibilityBuffer buffer,
+        FenceOutline inside,
+        double slack,
+        BitSet known) {
+      this.known = known;
       this.mesh = mesh;
       this.m = m;
       this.buffer = buffer;
@@ -183,13 +194,45 @@ public final class Picking {
     }
 
     boolean isVisible(int t) {
-      if (!project(m, mesh, t, corner)) {
+      if (known.get(t) || !project(m, mesh, t, corner)) {
         return false;
       }
-      int over = unhidden(m, corner, buffer, inside, slack);
+      double[] c = corner;
+      if (isVisibleAt((c[0] + c[3] + c[6]) / 3, (c[1] + c[4] + c[7]) / 3)) {
+        return true;
+      }
+      // A long sliver may lie across the outline, or be covered at its middle only: it is asked
+      // along its length.
+      int tip = tip(c);
+      int i = 3 * ((tip + 1) % 3);
+      int j = 3 * ((tip + 2) % 3);
+      double x0 = (c[i] + c[j]) / 2;
+      double y0 = (c[i + 1] + c[j + 1]) / 2;
+      double dx = c[3 * tip] - x0;
+      double dy = c[3 * tip + 1] - y0;
+      int steps = (int) Math.min(MOST_ASKED, 2 * Math.hypot(dx, dy));
+      for (int k = 1; k < steps; k++) {
+        double f = (double) k / steps;
+        if (isVisibleAt(x0 + f * dx, y0 + f * dy)) {
+          return true;
+        }
+      }
+      return false;
+    }
+
+    private boolean isVisibleAt(double x, double y) {
+      int over = unhidden(m, corner, x, y, buffer, inside, slack);
       return over == OPEN
           ? turn(corner) < 0
           : over >= 0 && project(m, mesh, over, seen) && turn(corner) * turn(seen) > 0;
+    }
+
+    /** The corner opposite the shortest edge. */
+    private static int tip(double[] c) {
+      double ab = Math.hypot(c[3] - c[0], c[4] - c[1]);
+      double bc = Math.hypot(c[6] - c[3], c[7] - c[4]);
+      double ca = Math.hypot(c[0] - c[6], c[1] - c[7]);
+      return ab <= bc && ab <= ca ? 2 : bc <= ca ? 0 : 1;
     }
   }
 
@@ -217,11 +260,17 @@ public final class Picking {
   }
 
   /**
-   * The triangle seen at the pixel of a triangle's middle if that is no nearer; OPEN where nothing
-   * is seen there, HIDDEN where it is nearer or the middle lies outside the outline.
+   * The triangle seen at the pixel of a place on a triangle if that is no nearer; OPEN where
+   * nothing is seen there, HIDDEN where it is nearer or the place lies outside the outline.
    */
   private static int unhidden(
-      double[] m, double[] c, VisibilityBuffer buffer, FenceOutline outline, double slack) {
+      double[] m,
+      double[] c,
+      double x,
+      double y,
+      VisibilityBuffer buffer,
+      FenceOutline outline,
+      double slack) {
     double ux = c[3] - c[0];
     double uy = c[4] - c[1];
     double vx = c[6] - c[0];
@@ -230,8 +279,6 @@ public final class Picking {
     if (det == 0) {
       return HIDDEN;
     }
-    double x = (c[0] + c[3] + c[6]) / 3;
-    double y = (c[1] + c[4] + c[7]) / 3;
     int px = (int) Math.floor(x);
     int py = (int) Math.floor(y);
     if (px < 0
@@ -246,11 +293,11 @@ public final class Picking {
       // Within a pixel of the outline: nothing is in front there.
       return OPEN;
     }
-    double dx = px + 0.5 - x;
-    double dy = py + 0.5 - y;
+    double dx = px + 0.5 - c[0];
+    double dy = py + 0.5 - c[1];
     double b = (dx * vy - vx * dy) / det;
     double a = (ux * dy - dx * uy) / det;
-    double depth = (c[2] + c[5] + c[8]) / 3 + b * (c[5] - c[2]) + a * (c[8] - c[2]);
+    double depth = c[2] + b * (c[5] - c[2]) + a * (c[8] - c[2]);
     double seen = VisibilityBuffer.depth(cell);
     return depth <= seen + slack * depthOfPixel(m, px + 0.5, seen) ? (int) cell : HIDDEN;
   }

@@ -20,18 +20,21 @@ final class Probe {
 
   /**
    * @param ray origin and direction in working space, 6 doubles
+   * @param all what there is; in a parallel view the ray begins before all of it, not at the eye
    * @param clip as in {@link Setting}
    */
-  private Probe(double[] ray, Similarity place, double[] clip) {
+  private Probe(double[] ray, boolean parallel, Node all, Similarity place, double[] clip) {
     Similarity back = place.inverse();
-    from = back.apply(new double[] {ray[0], ray[1], ray[2]});
+    double[] eye = back.apply(new double[] {ray[0], ray[1], ray[2]});
     along = back.direction(new double[] {ray[3], ray[4], ray[5]});
+    double[] to = {all.centreX() - eye[0], all.centreY() - eye[1], all.centreZ() - eye[2]};
+    from = parallel ? Vec.add(eye, Vec.mul(along, -Vec.length(to) - 2 * all.radius())) : eye;
     this.clip = clip == null ? null : inBase(clip, place);
   }
 
   /** The triangle's number; -1 for none. */
-  static int of(Hierarchy h, double[] ray, Similarity place, double[] clip) {
-    Probe p = new Probe(ray, place, clip);
+  static int of(Hierarchy h, double[] ray, boolean parallel, Similarity place, double[] clip) {
+    Probe p = new Probe(ray, parallel, h.root(), place, clip);
     p.visit(h.root());
     return p.found;
   }

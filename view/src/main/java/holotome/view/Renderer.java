@@ -226,7 +226,12 @@ public final class Renderer {
     return h == null
         ? null
         : (Integer)
-            Probe.of(h, camera.ray(x, y, width, height), scene.place(), scene.setting().clip());
+            Probe.of(
+                h,
+                camera.ray(x, y, width, height),
+                !camera.perspective(),
+                scene.place(),
+                scene.setting().clip());
   }
 
   /**

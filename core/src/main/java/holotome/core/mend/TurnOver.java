@@ -10,7 +10,7 @@ import holotome.core.step.Workpiece;
 
 /** Turns every triangle over, so that its back becomes its front. */
 @Describes(
-    id = "mend.turn-over",
+    id = "mend.flip",
     title = "Turn over",
     help = "Turns all triangles over: what was the inside becomes the outside.")
 public record TurnOver() implements Step {

@@ -88,7 +88,7 @@ class EveryStepTest {
                 "keep",
                 "outside")),
         given(Map.of("do", "trim.fringe", "thin", 0.9)),
-        given(Map.of("do", "mend.turn-over")),
+        given(Map.of("do", "mend.flip")),
         given(Map.of("do", "trim.ground")),
         given(Map.of("do", "trim.ground", "along", "ground", "margin", "5 mm")),
         given(
