@@ -54,9 +54,9 @@ class VisibleOracleTest {
     for (int i = 0; i < DIRECTIONS; i++) {
       Camera c = camera(m, box, i, r);
       Scene scene = new Scene(m, Similarity.IDENTITY, Look.CLAY, null, null, false);
-      Renderer.Picture p = renderer.draw(scene, c, W, H);
+      Renderer.Picture p = renderer.draw(scene, c, 2 * W, 2 * H);
       double[] outline = outline(r);
-      BitSet set = renderer.visible(scene, p, outline, 1.5);
+      BitSet set = renderer.visible(scene, p, doubled(outline), 1.5);
       selected += sampled(set);
       int[] hidden = unseen(m, rays, c, set);
       unseen += hidden[0];
@@ -95,6 +95,15 @@ class VisibleOracleTest {
       double radius = 25 + 30 * r.nextDouble();
       o[2 * k] = x + radius * Math.cos(Math.PI * k / 10);
       o[2 * k + 1] = y + radius * Math.sin(Math.PI * k / 10);
+    }
+    return o;
+  }
+
+  /** The window selects on a buffer of twice the size of what it shows. */
+  private static double[] doubled(double[] outline) {
+    double[] o = outline.clone();
+    for (int k = 0; k < o.length; k++) {
+      o[k] *= 2;
     }
     return o;
   }

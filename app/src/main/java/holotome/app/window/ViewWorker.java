@@ -175,7 +175,8 @@ final class ViewWorker {
 
   private Drawn exactFor(Request r) {
     if (!isExactOf(r)) {
-      exact = new Drawn(r, renderer.draw(r.scene, r.camera, r.width, r.height), false, 0);
+      // Selecting wants pixels that are small beside what is drawn around.
+      exact = new Drawn(r, renderer.draw(r.scene, r.camera, 2 * r.width, 2 * r.height), true, 0);
     }
     return exact;
   }
