@@ -13,11 +13,19 @@ import org.joml.Matrix4d;
  * @param yaw radians about Z; 0 looks along +Y
  * @param pitch radians above the horizon that the eye stands, -pi/2 to pi/2
  * @param perspective else parallel
+ * @param focal focal length in millimetres, for a picture 24 mm high: 12 over the tangent of half
+ *     the vertical angle of view
  */
 public record Camera(
-    double[] target, double distance, double yaw, double pitch, boolean perspective) {
-  /** Half the tangent of the vertical angle of view: 35 degrees. */
-  private static final double TAN = Math.tan(Math.toRadians(17.5));
+    double[] target, double distance, double yaw, double pitch, boolean perspective, double focal) {
+
+  /** As long as shows 35 degrees from top to bottom. */
+  public static final double USUAL_FOCAL = 12 / Math.tan(Math.toRadians(17.5));
+
+  /** A view with the usual focal length. */
+  public Camera(double[] target, double distance, double yaw, double pitch, boolean perspective) {
+    this(target, distance, yaw, pitch, perspective, USUAL_FOCAL);
+  }
 
   /** Views along an axis, and one askew. */
   public enum Direction {
@@ -63,11 +71,11 @@ public record Camera(
               (i & 4) == 0 ? box.minZ() : box.maxZ());
       double[] p = Vec.sub(corner, c);
       double nearer = perspective ? Vec.dot(p, forward()) : 0;
-      double x = Math.abs(Vec.dot(p, right())) / (TAN * aspect);
-      double y = Math.abs(Vec.dot(p, up())) / TAN;
+      double x = Math.abs(Vec.dot(p, right())) / (tan() * aspect);
+      double y = Math.abs(Vec.dot(p, up())) / tan();
       d = Math.max(d, Math.max(x, y) - nearer);
     }
-    return new Camera(c, 1.04 * d, yaw, pitch, perspective);
+    return new Camera(c, 1.04 * d, yaw, pitch, perspective, focal);
   }
 
   public double[] right() {
@@ -95,7 +103,8 @@ public record Camera(
             distance,
             Math.IEEEremainder(yaw + deltaYaw, 2 * Math.PI),
             Math.clamp(pitch + deltaPitch, -Math.PI / 2, Math.PI / 2),
-            perspective);
+            perspective,
+            focal);
     double[] d = Vec.sub(target, pivot);
     double x = Vec.dot(d, right());
     double y = Vec.dot(d, up());
@@ -106,24 +115,47 @@ public record Camera(
             Vec.add(
                 Vec.mul(turned.right(), x),
                 Vec.add(Vec.mul(turned.up(), y), Vec.mul(turned.forward(), z))));
-    return new Camera(moved, distance, turned.yaw, turned.pitch, perspective);
+    return new Camera(moved, distance, turned.yaw, turned.pitch, perspective, focal);
   }
 
   public Camera looking(Direction from) {
-    return new Camera(target, distance, from.yaw, from.pitch, perspective);
+    return new Camera(target, distance, from.yaw, from.pitch, perspective, focal);
+  }
+
+  /** At a place, from as far as before, along angles. */
+  public Camera looking(double[] at, double toYaw, double toPitch) {
+    return new Camera(at, distance, toYaw, toPitch, perspective, focal);
+  }
+
+  /** At a place, from the side that a direction points to. */
+  public Camera lookingFrom(double[] direction, double[] at) {
+    double[] n = Vec.unit(direction);
+    double level = Math.hypot(n[0], n[1]);
+    return looking(
+        at, level < 1e-9 ? yaw : Math.atan2(n[0], -n[1]), Math.asin(Math.clamp(n[2], -1.0, 1.0)));
+  }
+
+  /** With another focal length; what is at the target stays as large. */
+  public Camera withFocal(double to) {
+    return new Camera(target, distance * to / focal, yaw, pitch, perspective, to);
+  }
+
+  /** Half the angle of view from top to bottom, as its tangent. */
+  private double tan() {
+    return 12 / focal;
   }
 
   /** Shifted so that what is at the target's depth follows the pointer by so many pixels. */
   public Camera shifted(double dx, double dy, int height) {
-    double unit = 2 * TAN * distance / height;
+    double unit = 2 * tan() * distance / height;
     double[] t = Vec.add(target, Vec.add(Vec.mul(right(), -dx * unit), Vec.mul(up(), dy * unit)));
-    return new Camera(t, distance, yaw, pitch, perspective);
+    return new Camera(t, distance, yaw, pitch, perspective, focal);
   }
 
   /** Nearer (factor below 1) or farther from a point, which stays where it is seen. */
   public Camera closer(double factor, double[] point) {
     double[] t = Vec.add(point, Vec.mul(Vec.sub(target, point), factor));
-    return new Camera(t, distance * factor, yaw, pitch, perspective);
+    return new Camera(t, distance * factor, yaw, pitch, perspective, focal);
   }
 
   /**
@@ -131,16 +163,17 @@ public record Camera(
    * the same side of the room, so that a turn is seen as one.
    */
   public Camera following(Similarity change) {
-    return new Camera(change.apply(target), distance * change.scale(), yaw, pitch, perspective);
+    return new Camera(
+        change.apply(target), distance * change.scale(), yaw, pitch, perspective, focal);
   }
 
   public Camera withPerspective(boolean on) {
-    return new Camera(target, distance, yaw, pitch, on);
+    return new Camera(target, distance, yaw, pitch, on, focal);
   }
 
   /** The length in working space of one pixel at the target. */
   public double unitsPerPixel(int height) {
-    return 2 * TAN * distance / height;
+    return 2 * tan() * distance / height;
   }
 
   /**
@@ -157,10 +190,10 @@ public record Camera(
     if (perspective) {
       double near = Math.max(distance - reach, distance * 0.01);
       double far = distance + reach;
-      double top = near * TAN;
+      double top = near * tan();
       m.frustum(-top * aspect, top * aspect, -top, top, near, far, true);
     } else {
-      double top = distance * TAN;
+      double top = distance * tan();
       m.ortho(-top * aspect, top * aspect, -top, top, distance - reach, distance + reach, true);
     }
     double[] e = eye();
@@ -182,7 +215,7 @@ public record Camera(
 
   /** The ray through a pixel: origin and unit direction, 6 doubles. */
   public double[] ray(double x, double y, int width, int height) {
-    double unit = 2 * TAN / height;
+    double unit = 2 * tan() / height;
     double dx = (x - width / 2.0) * unit;
     double dy = (height / 2.0 - y) * unit;
     double[] side = Vec.add(Vec.mul(right(), dx), Vec.mul(up(), dy));

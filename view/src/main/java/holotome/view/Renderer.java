@@ -10,9 +10,7 @@ import holotome.view.cluster.Node;
 import holotome.view.cluster.Piece;
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import org.joml.Matrix4d;
 
 /**
@@ -22,7 +20,6 @@ import org.joml.Matrix4d;
  * one thread at a time.
  */
 public final class Renderer {
-  private static final int KEPT = 3;
 
   /** Meshes with fewer triangles are drawn as they are, and need no hierarchy. */
   private static final int SMALL = 400_000;
@@ -47,14 +44,9 @@ public final class Renderer {
   private static final double UNSEEN = 0.5;
 
   private final Rasteriser rasteriser = new Rasteriser();
-  private final Map<Mesh, Prepared> prepared = new LinkedHashMap<>();
+  private final Preparations preparations;
   private VisibilityBuffer spare;
   private double tolerance = LEAST_TOLERANCE;
-
-  /** Of the mesh prepared last: an edit of it is prepared from there. */
-  private volatile Hierarchy latest;
-
-  private final int small;
 
   public Renderer() {
     this(SMALL);
@@ -62,7 +54,16 @@ public final class Renderer {
 
   /** With another bound below which meshes are drawn as they are. */
   Renderer(int small) {
-    this.small = small;
+    this(new Preparations(small));
+  }
+
+  private Renderer(Preparations preparations) {
+    this.preparations = preparations;
+  }
+
+  /** Another renderer, for another thread or size, that shares what was prepared with this one. */
+  public Renderer sibling() {
+    return new Renderer(preparations);
   }
 
   /**
@@ -265,18 +266,12 @@ public final class Renderer {
    * are drawn. Does nothing for a small one.
    */
   public void prepare(Mesh mesh, Work work) {
-    Prepared p = prepared(mesh);
-    if (mesh.triangleCount() >= small && p.hierarchy() == null) {
-      Hierarchy before = latest;
-      Hierarchy made = before == null ? Hierarchy.of(mesh, work) : before.updated(mesh, work);
-      latest = made;
-      p.take(made);
-    }
+    preparations.prepare(mesh, work);
   }
 
   /** Whether a mesh will be drawn in little time. */
   public boolean isPrepared(Mesh mesh) {
-    return mesh.triangleCount() < small || prepared(mesh).hierarchy() != null;
+    return preparations.isPrepared(mesh);
   }
 
   /**
@@ -312,16 +307,8 @@ public final class Renderer {
     return new Picture(width, height, out, large.buffer, large.toPixels, large.effort);
   }
 
-  private synchronized Prepared prepared(Mesh mesh) {
-    Prepared p = prepared.remove(mesh);
-    if (p == null) {
-      p = new Prepared(mesh);
-    }
-    prepared.put(mesh, p);
-    if (prepared.size() > KEPT) {
-      prepared.remove(prepared.keySet().iterator().next());
-    }
-    return p;
+  private Prepared prepared(Mesh mesh) {
+    return preparations.of(mesh);
   }
 
   /** A box in working space that holds the mesh: its base box's corners, placed. */

@@ -74,7 +74,7 @@ class VisibleOracleTest {
     assertThat(missed).as("of %d that cover two pixels", large).isZero();
     // Points on a triangle are tried at random: a sliver of it may be all that is seen. What is
     // seen edge-on at a silhouette has no width that rays could find; it goes with its neighbours.
-    assertThat((double) plain / selected).as("%d of %d", plain, selected).isLessThan(0.002);
+    assertThat((double) plain / selected).as("%d of %d", plain, selected).isLessThan(0.004);
     assertThat((double) unseen / selected).as("%d of %d", unseen, selected).isLessThan(0.015);
   }
 

@@ -10,6 +10,7 @@ import holotome.core.select.Reshape;
 import holotome.core.step.Step;
 import holotome.demo.DemoFiles;
 import holotome.view.Camera;
+import holotome.view.Look;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -38,6 +39,7 @@ public final class Desk extends StackPane {
   private final Session session;
   private final Tools tools;
   private final ViewPane view;
+  private final ViewPair panes;
   private final Tape tape;
   private final Sheet sheet;
   private final FindingsPanel findingsPanel = new FindingsPanel();
@@ -58,6 +60,7 @@ public final class Desk extends StackPane {
     session = made[0];
     tools = new Tools(session);
     view = new ViewPane(session);
+    panes = new ViewPair(session, view);
     tape = new Tape(session);
     sheet = new Sheet(session, tools, view, tape);
     facts = new FactsPanel(session);
@@ -65,7 +68,7 @@ public final class Desk extends StackPane {
     stageBar = new StageBar(session, finder::open);
     findings = new Findings(session, view, this::take);
     chips = new ViewChips(session, view);
-    middle.getChildren().addAll(view, chips, welcome);
+    middle.getChildren().addAll(panes, chips, welcome);
     StackPane.setAlignment(chips, Pos.TOP_CENTER);
     buildWelcome();
     HBox.setHgrow(tape, Priority.ALWAYS);
@@ -93,6 +96,10 @@ public final class Desk extends StackPane {
 
   public ViewPane view() {
     return view;
+  }
+
+  ViewPair panes() {
+    return panes;
   }
 
   Sheet sheet() {
@@ -131,6 +138,7 @@ public final class Desk extends StackPane {
       buildWelcome();
     }
     view.refresh();
+    panes.update();
   }
 
   // --- opening and saving ----------------------------------------------------------------------
@@ -301,7 +309,22 @@ public final class Desk extends StackPane {
     actions.add("Show the selection", "End", view::showSelection);
     actions.add("Perspective or parallel", "O", view::switchProjection);
     actions.add("Show the size in another unit", "", facts::nextUnit);
-    actions.add("Grid on or off", "", () -> view.setGrid(!view.hasGrid()));
+    setting("Grid on or off", "", () -> view.settings().switchGrid());
+    setting("Brighter", "", () -> view.settings().brighten(true));
+    setting("Dimmer", "", () -> view.settings().brighten(false));
+    setting("Usual brightness", "", () -> view.settings().usualBrightness());
+    setting("Background: light, middle or dark", "B", () -> view.settings().nextBackground());
+    actions.add("Clip what is near, or nothing", "C", view::switchClipping);
+    actions.add("Second pane: before, right, behind, none", "P", panes::next);
+    for (ViewPair.Second p : ViewPair.Second.values()) {
+      actions.add(p.words(), "", () -> panes.show(p));
+    }
+    for (int focal : new int[] {24, 38, 50, 85, 135}) {
+      actions.add("Focal length " + focal + " mm", "", () -> view.setFocal(focal));
+    }
+    for (Look l : Look.values()) {
+      setting("Look: " + l.title(), "", () -> view.settings().setLook(l));
+    }
     for (Camera.Direction d : Camera.Direction.values()) {
       String n = d.name().toLowerCase(java.util.Locale.ROOT);
       actions.add(
@@ -314,6 +337,11 @@ public final class Desk extends StackPane {
           "",
           () -> view.look(d));
     }
+    actions.add(
+        "View square to the ground",
+        "",
+        view::lookSquareToTheGround,
+        () -> session.insight() != null && session.insight().ground() != null);
     actions.add("Paper: film or slate", "", this::switchPaper);
     for (Path p : session.home().recent()) {
       actions.add("Open " + p.getFileName(), "", () -> session.open(p));
@@ -321,6 +349,16 @@ public final class Desk extends StackPane {
     for (Path p : session.home().unsaved()) {
       actions.add("Take up unsaved work of " + when(p), "", () -> session.open(p));
     }
+  }
+
+  private void setting(String name, String key, Runnable change) {
+    actions.add(
+        name,
+        key,
+        () -> {
+          change.run();
+          session.changed();
+        });
   }
 
   private void reshape(String name, String key, Reshape.How how) {
@@ -342,5 +380,6 @@ public final class Desk extends StackPane {
     facts.shutDown();
     session.jobs().shutDown();
     view.shutDown();
+    panes.shutDown();
   }
 }

@@ -112,6 +112,12 @@ final class Keys {
       case V -> v.setThrough(!v.isThrough());
       case L -> v.nextLook();
       case O -> v.switchProjection();
+      case C -> v.switchClipping();
+      case P -> desk.panes().next();
+      case B -> {
+        v.settings().nextBackground();
+        desk.session().changed();
+      }
       case HOME -> v.showAll();
       case END -> v.showSelection();
       case SPACE -> {

@@ -19,6 +19,7 @@ final class ViewChips extends VBox {
   private final ViewPane view;
   private final Button look = chip("look");
   private final Button through = chip("through");
+  private final Button clip = chip("clip");
   private final Label count = new Label();
   private final HBox countChip = new HBox(count);
   private final Button messageChip = new Button();
@@ -32,9 +33,10 @@ final class ViewChips extends VBox {
     setMaxHeight(Region.USE_PREF_SIZE);
     look.setOnAction(e -> view.nextLook());
     through.setOnAction(e -> view.setThrough(!view.isThrough()));
+    clip.setOnAction(e -> view.switchClipping());
     countChip.getStyleClass().addAll("chip", "selected-count");
     countChip.setId("selected-count");
-    HBox row = new HBox(10, look, through, gap(), countChip);
+    HBox row = new HBox(10, look, through, clip, gap(), countChip);
     row.setPickOnBounds(false);
     row.setAlignment(Pos.TOP_LEFT);
     messageChip.setWrapText(true);
@@ -81,6 +83,12 @@ final class ViewChips extends VBox {
           through,
           view.isThrough() ? "Selecting all the way through" : "Selecting what is visible",
           "V");
+    }
+    boolean clipping = open && view.settings().isClipping();
+    clip.setVisible(clipping);
+    clip.setManaged(clipping);
+    if (clipping) {
+      set(clip, view.settings().clipText(session.shown().frame().trueSize()), "C");
     }
     boolean selected = session.selected() != null;
     boolean back = session.lookBack() >= 0;

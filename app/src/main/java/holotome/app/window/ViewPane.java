@@ -15,9 +15,7 @@ import holotome.view.Renderer;
 import holotome.view.Scene;
 import java.nio.IntBuffer;
 import java.util.BitSet;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import javafx.animation.PauseTransition;
@@ -44,9 +42,10 @@ public final class ViewPane extends Pane implements ViewPort {
   private final Session session;
   private final ImageView image = new ImageView();
   private final Canvas overlay = new Canvas();
-  private final ViewWorker worker = new ViewWorker(this::drawn);
+  private final Renderer renderer;
+  private final ViewWorker worker;
+  private final ViewSettings settings;
   private final PauseTransition still = new PauseTransition(Duration.millis(160));
-  private final Map<Stage, Look> looks = new EnumMap<>(Stage.class);
   private final Overlay marks = new Overlay();
   private Tool tool;
   private Camera camera;
@@ -56,7 +55,8 @@ public final class ViewPane extends Pane implements ViewPort {
   private Mesh loopsOf;
   private Stage loopsIn;
   private boolean through;
-  private boolean grid = true;
+  private ViewPane linked;
+  private double linkedYaw;
   private int[] pixels = new int[0];
   private int pixelWidth;
   private double frameSeconds;
@@ -72,8 +72,15 @@ public final class ViewPane extends Pane implements ViewPort {
   private boolean wheelPicking;
 
   public ViewPane(Session session) {
-    this.session = session;
+    this(session, new ViewSettings(session), new Renderer());
     setId("view");
+  }
+
+  private ViewPane(Session session, ViewSettings settings, Renderer renderer) {
+    this.session = session;
+    this.settings = settings;
+    this.renderer = renderer;
+    this.worker = new ViewWorker(renderer, this::drawn);
     getChildren().addAll(image, overlay);
     setFocusTraversable(true);
     setMinSize(200, 200);
@@ -125,57 +132,50 @@ public final class ViewPane extends Pane implements ViewPort {
 
   public Look look() {
     Workpiece w = workpiece();
-    Look l = looks.getOrDefault(session.stage(), preset());
-    Mesh m = meshOf(w);
-    if (m == null) {
-      return l;
-    }
-    if (l.needsUv() && m.uv() == null
-        || (l == Look.BAKED || l == Look.MISSED) && w.maps() == null) {
-      return m.hasColour() && session.stage() != Stage.REDUCE ? Look.COLOUR : Look.CLAY;
-    }
-    return l;
-  }
-
-  private Look preset() {
-    return switch (session.stage()) {
-      case INTAKE, TRIM, DATUM -> Look.COLOUR;
-      case MEND -> Look.CLAY;
-      case REDUCE -> Look.WIRE;
-      case UNWRAP -> Look.CHARTS;
-      case BAKE, SHIP -> Look.BAKED;
-    };
+    return settings.look(w, meshOf(w));
   }
 
   /** Takes the next look that the mesh at hand allows. */
   public void nextLook() {
-    Look[] all = Look.values();
-    Look now = look();
     Workpiece w = workpiece();
-    Mesh m = meshOf(w);
-    for (int i = 1; i <= all.length; i++) {
-      Look l = all[(now.ordinal() + i) % all.length];
-      boolean can =
-          m != null
-              && (!l.needsUv() || m.uv() != null)
-              && (l != Look.BAKED && l != Look.MISSED || w.maps() != null)
-              && (l != Look.COLOUR && l != Look.FLAT_COLOUR || m.hasColour());
-      if (can) {
-        looks.put(session.stage(), l);
-        break;
-      }
-    }
-    refresh();
+    settings.nextLook(w, meshOf(w));
     session.changed();
   }
 
-  public void setGrid(boolean on) {
-    grid = on;
-    refresh();
+  /** How everything is shown: to be followed by {@link Session#changed} when it is changed. */
+  ViewSettings settings() {
+    return settings;
   }
 
-  public boolean hasGrid() {
-    return grid;
+  // --- a second pane -----------------------------------------------------------------------------
+
+  /**
+   * Another pane that shows the same with the same settings, its camera linked with this one's.
+   *
+   * @param yaw how far it looks from farther to the right, in radians
+   */
+  ViewPane companion(double yaw) {
+    ViewPane other = new ViewPane(session, settings, renderer.sibling());
+    other.setId("second-view");
+    other.linked = this;
+    other.linkedYaw = -yaw;
+    linked = other;
+    linkedYaw = yaw;
+    if (camera != null) {
+      other.follow(camera.turned(yaw, 0, camera.target()));
+    }
+    return other;
+  }
+
+  void unlink() {
+    linked = null;
+  }
+
+  private void follow(Camera next) {
+    camera = next;
+    placed = workpiece() == null ? null : workpiece().frame().toWork();
+    draw(true);
+    repaint();
   }
 
   private Mesh meshOf(Workpiece w) {
@@ -201,7 +201,8 @@ public final class ViewPane extends Pane implements ViewPort {
         look(),
         s,
         w.cast() == m ? w.maps() : null,
-        grid && w.frame().trueSize());
+        settings.hasGrid() && w.frame().trueSize(),
+        settings.setting());
   }
 
   private Box bounds() {
@@ -284,6 +285,9 @@ public final class ViewPane extends Pane implements ViewPort {
 
   private void move(Camera next) {
     camera = next;
+    if (linked != null) {
+      linked.follow(next.turned(linkedYaw, 0, next.target()));
+    }
     draw(true);
     repaint();
   }
@@ -328,10 +332,17 @@ public final class ViewPane extends Pane implements ViewPort {
 
   public void look(Camera.Direction d) {
     if (camera != null) {
-      move(
-          new Camera(
-              bounds().centre(), camera.distance(), d.yaw(), d.pitch(), camera.perspective()));
+      move(camera.looking(bounds().centre(), d.yaw(), d.pitch()));
     }
+  }
+
+  /** Looks square at the ground that was found, from the side of the subject. */
+  public void lookSquareToTheGround() {
+    if (camera == null || session.insight() == null || session.insight().ground() == null) {
+      return;
+    }
+    double[] n = workpiece().frame().toWork().direction(session.insight().ground().normal());
+    move(camera.lookingFrom(n, bounds().centre()));
   }
 
   public void turnBy(double yaw, double pitch) {
@@ -358,15 +369,23 @@ public final class ViewPane extends Pane implements ViewPort {
                     ? Math.floor(camera.pitch() / q + 1.001)
                     : Math.ceil(camera.pitch() / q - 1.001))
                 * q;
-    Camera c =
-        new Camera(
-            bounds().centre(),
-            camera.distance(),
-            camera.yaw(),
-            camera.pitch(),
-            camera.perspective());
+    Camera c = camera.looking(bounds().centre(), camera.yaw(), camera.pitch());
     move(
         c.turned(yaw - camera.yaw(), Math.clamp(pitch, -q, q) - camera.pitch(), bounds().centre()));
+  }
+
+  /** Leaves out what is nearer than a plane across the view, or shows all again. */
+  public void switchClipping() {
+    if (camera != null) {
+      settings.switchClip(camera.forward(), bounds().centre());
+      session.changed();
+    }
+  }
+
+  public void setFocal(double focal) {
+    if (camera != null) {
+      move(camera.withFocal(focal));
+    }
   }
 
   public void switchProjection() {
@@ -489,6 +508,11 @@ public final class ViewPane extends Pane implements ViewPort {
 
   private void wheel(ScrollEvent e) {
     if (camera == null || e.getDeltaY() == 0 || tool != null && tool.scrolled(this, e)) {
+      return;
+    }
+    if (settings.isClipping() && !e.isShiftDown()) {
+      settings.moveClip(e.getDeltaY() * 2.5e-4 * bounds().diagonal());
+      session.changed();
       return;
     }
     wheelFactor *= Math.pow(0.9985, e.getDeltaY());

@@ -21,7 +21,7 @@ import javafx.application.Platform;
 final class ViewWorker {
   private final ExecutorService thread = executor("holotome-view");
   private final ExecutorService preparing = executor("holotome-view-prepare");
-  private final Renderer renderer = new Renderer();
+  private final Renderer renderer;
   private final AtomicReference<Request> pending = new AtomicReference<>();
   private final Consumer<Drawn> onDrawn;
   private volatile Mesh prepareWanted;
@@ -39,7 +39,8 @@ final class ViewWorker {
   /** A picture as asked; {@code smooth} where the buffer is at twice the size. */
   record Drawn(Request request, Renderer.Picture picture, boolean smooth, double seconds) {}
 
-  ViewWorker(Consumer<Drawn> onDrawn) {
+  ViewWorker(Renderer renderer, Consumer<Drawn> onDrawn) {
+    this.renderer = renderer;
     this.onDrawn = onDrawn;
   }
 

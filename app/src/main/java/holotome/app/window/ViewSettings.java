@@ -1,0 +1,127 @@
+package holotome.app.window;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Vec;
+import holotome.core.step.Length;
+import holotome.core.step.Workpiece;
+import holotome.view.Look;
+import holotome.view.Setting;
+import java.util.EnumMap;
+import java.util.Map;
+
+/** How the work is shown: the look of each stage, light, background, grid, and a clipping plane. */
+final class ViewSettings {
+  private static final double STEP = 1.25;
+  private static final double DIMMEST = 0.2;
+  private static final double BRIGHTEST = 5;
+
+  private final Session session;
+  private final Map<Stage, Look> looks = new EnumMap<>(Stage.class);
+  private boolean grid = true;
+  private Setting setting = Setting.PLAIN;
+  private double[] normal;
+  private double depth;
+
+  ViewSettings(Session session) {
+    this.session = session;
+  }
+
+  Setting setting() {
+    return setting;
+  }
+
+  boolean hasGrid() {
+    return grid;
+  }
+
+  void switchGrid() {
+    grid = !grid;
+  }
+
+  void brighten(boolean more) {
+    double b = setting.brightness() * (more ? STEP : 1 / STEP);
+    setting = setting.withBrightness(Math.clamp(b, DIMMEST, BRIGHTEST));
+  }
+
+  void usualBrightness() {
+    setting = setting.withBrightness(1);
+  }
+
+  void nextBackground() {
+    Setting.Background[] all = Setting.Background.values();
+    setting = setting.withBackground(all[(setting.background().ordinal() + 1) % all.length]);
+  }
+
+  boolean isClipping() {
+    return normal != null;
+  }
+
+  /** Leaves out what lies before a plane through a point, across a direction; or nothing again. */
+  void switchClip(double[] direction, double[] point) {
+    normal = normal == null ? direction : null;
+    depth = normal == null ? 0 : Vec.dot(point, direction);
+    place();
+  }
+
+  void moveClip(double by) {
+    depth += by;
+    place();
+  }
+
+  private void place() {
+    setting =
+        setting.withClip(
+            normal == null ? null : new double[] {normal[0], normal[1], normal[2], -depth});
+  }
+
+  /** How far the clipping plane lies from the origin, to be read. */
+  String clipText(boolean trueSize) {
+    return "Clipped at " + Length.format(depth, trueSize) + ", the wheel moves it";
+  }
+
+  Look look(Workpiece w, Mesh m) {
+    Look l = looks.getOrDefault(session.stage(), preset());
+    if (m == null) {
+      return l;
+    }
+    if (l.needsUv() && m.uv() == null
+        || (l == Look.BAKED || l == Look.MISSED) && w.maps() == null) {
+      return m.hasColour() && session.stage() != Stage.REDUCE ? Look.COLOUR : Look.CLAY;
+    }
+    return l;
+  }
+
+  private Look preset() {
+    return switch (session.stage()) {
+      case INTAKE, TRIM, DATUM -> Look.COLOUR;
+      case MEND -> Look.CLAY;
+      case REDUCE -> Look.WIRE;
+      case UNWRAP -> Look.CHARTS;
+      case BAKE, SHIP -> Look.BAKED;
+    };
+  }
+
+  void setLook(Look look) {
+    looks.put(session.stage(), look);
+  }
+
+  /** Takes the next look that the mesh at hand allows. */
+  void nextLook(Workpiece w, Mesh m) {
+    Look[] all = Look.values();
+    Look now = look(w, m);
+    for (int i = 1; i <= all.length; i++) {
+      Look l = all[(now.ordinal() + i) % all.length];
+      boolean can =
+          m != null
+              && (!l.needsUv() || m.uv() != null)
+              && (l != Look.BAKED && l != Look.MISSED || w.maps() != null)
+              && (l != Look.COLOUR && l != Look.FLAT_COLOUR || m.hasColour());
+      if (can) {
+        looks.put(session.stage(), l);
+        return;
+      }
+    }
+  }
+}
