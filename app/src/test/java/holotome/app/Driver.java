@@ -222,25 +222,34 @@ public final class Driver implements AutoCloseable {
   }
 
   /**
-   * As a drag with the left button and Shift. The off-screen platform's robot does not tell the
+   * As a drag with the left button and keys held. The off-screen platform's robot does not tell the
    * window of keys held with the pointer, so these events are made by hand.
    */
-  public void shiftDrag(Node n, double... path) {
+  public void drag(Node n, Held held, double... path) {
+    int last = path.length - 2;
     for (int i = 0; i < path.length; i += 2) {
       double x = path[i];
       double y = path[i + 1];
-      int last = path.length - 2;
       if (i == 0) {
-        act(() -> fire(n, MouseEvent.MOUSE_PRESSED, x, y, true));
+        act(() -> fire(n, MouseEvent.MOUSE_PRESSED, held, x, y, true));
       }
-      act(() -> fire(n, MouseEvent.MOUSE_DRAGGED, x, y, true));
+      act(() -> fire(n, MouseEvent.MOUSE_DRAGGED, held, x, y, true));
       if (i == last) {
-        act(() -> fire(n, MouseEvent.MOUSE_RELEASED, x, y, false));
+        act(() -> fire(n, MouseEvent.MOUSE_RELEASED, held, x, y, false));
       }
     }
   }
 
-  private static void fire(Node n, EventType<MouseEvent> type, double x, double y, boolean down) {
+  /** Keys held while the pointer is dragged. */
+  public enum Held {
+    NONE,
+    SHIFT,
+    CONTROL,
+    BOTH
+  }
+
+  private static void fire(
+      Node n, EventType<MouseEvent> type, Held held, double x, double y, boolean down) {
     Point2D s = n.localToScreen(x, y);
     Point2D p = n.localToScene(x, y);
     javafx.event.Event.fireEvent(
@@ -253,8 +262,8 @@ public final class Driver implements AutoCloseable {
             s.getY(),
             MouseButton.PRIMARY,
             1,
-            true,
-            false,
+            held == Held.SHIFT || held == Held.BOTH,
+            held == Held.CONTROL || held == Held.BOTH,
             false,
             false,
             down,
@@ -264,6 +273,56 @@ public final class Driver implements AutoCloseable {
             false,
             false,
             null));
+  }
+
+  /** Turns the wheel with Ctrl held, by hand as above. */
+  public void controlWheel(Node n, double x, double y, double delta) {
+    Point2D s = n.localToScreen(x, y);
+    Point2D p = n.localToScene(x, y);
+    act(
+        () ->
+            javafx.event.Event.fireEvent(
+                n,
+                new javafx.scene.input.ScrollEvent(
+                    javafx.scene.input.ScrollEvent.SCROLL,
+                    p.getX(),
+                    p.getY(),
+                    s.getX(),
+                    s.getY(),
+                    false,
+                    true,
+                    false,
+                    false,
+                    false,
+                    false,
+                    0,
+                    delta,
+                    0,
+                    delta,
+                    javafx.scene.input.ScrollEvent.HorizontalTextScrollUnits.NONE,
+                    0,
+                    javafx.scene.input.ScrollEvent.VerticalTextScrollUnits.NONE,
+                    0,
+                    0,
+                    null)));
+  }
+
+  /** Takes one of the choices of a choice box, by its place in the list. */
+  public void choose(String id, int index) {
+    on(
+        () -> {
+          ((javafx.scene.control.ChoiceBox<?>) node(id)).getSelectionModel().select(index);
+          return null;
+        });
+    settle();
+  }
+
+  /** Takes the first action whose name holds the words. */
+  public void find(String words) {
+    keys(KeyCode.CONTROL, KeyCode.SPACE);
+    type(words);
+    keys(KeyCode.ENTER);
+    settle();
   }
 
   public void wheel(Node n, double x, double y, int notches) {

@@ -4,6 +4,7 @@ import holotome.core.select.Pick;
 import holotome.core.select.Reshape;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.trim.CutSelection;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.LinkedHashMap;
@@ -15,8 +16,19 @@ public final class Selecting {
   private final Session session;
   private final Map<String, List<Pick>> named = new LinkedHashMap<>();
 
+  private CutSelection.Then then = CutSelection.Then.REMOVE;
+
   Selecting(Session session) {
     this.session = session;
+  }
+
+  /** What the tools that select do with the selection in the end. */
+  public CutSelection.Then then() {
+    return then;
+  }
+
+  public void setThen(CutSelection.Then next) {
+    then = next;
   }
 
   /** Joins a pick to what is selected. */

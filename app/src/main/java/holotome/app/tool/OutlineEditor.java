@@ -89,11 +89,9 @@ final class OutlineEditor {
       return corner >= 0;
     }
     boolean onFirst = corner == 0 && line.corners() >= 3;
-    boolean twice = e.getClickCount() >= 2 && line.corners() >= 3;
-    if (twice && corner < 0) {
-      // The second click of the two set a corner on top of the last.
-      line.removeLast();
-    }
+    int last = line.corners() - 1;
+    // Two quick clicks in different places are two corners.
+    boolean twice = e.getClickCount() >= 2 && last >= 2 && corner == last;
     closed = (onFirst || twice || drawn) && line.corners() >= 3;
     view.repaint();
     return closed;

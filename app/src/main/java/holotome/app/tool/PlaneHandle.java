@@ -18,6 +18,11 @@ final class PlaneHandle {
     TILT_W
   }
 
+  /** Half the sheet's side, and the arrow's length, as shares of the work's diagonal. */
+  private static final double ARM = 0.26;
+
+  private static final double ARROW = 0.16;
+
   /** Where the plane goes through and its unit normal; null while it is not placed. */
   private double[] point;
 
@@ -80,11 +85,11 @@ final class PlaneHandle {
     double[] c = middle(centre);
     held =
         Handles.hit(view.project(c), x, y)
-                || Handles.hit(view.project(Vec.add(c, Vec.mul(keep, 0.16 * size))), x, y)
+                || Handles.hit(view.project(Vec.add(c, Vec.mul(keep, ARROW * size))), x, y)
             ? Held.SHIFT
-            : Handles.hit(view.project(Vec.add(c, Vec.mul(u, 0.36 * size))), x, y)
+            : Handles.hit(view.project(Vec.add(c, Vec.mul(u, ARM * size))), x, y)
                 ? Held.TILT_U
-                : Handles.hit(view.project(Vec.add(c, Vec.mul(w, 0.36 * size))), x, y)
+                : Handles.hit(view.project(Vec.add(c, Vec.mul(w, ARM * size))), x, y)
                     ? Held.TILT_W
                     : Held.NOTHING;
     start = new double[] {x, y};
@@ -106,8 +111,8 @@ final class PlaneHandle {
     double[] arm =
         held == Held.SHIFT
             ? startPoint
-            : Vec.add(startPoint, Vec.mul(held == Held.TILT_U ? startU : startW, 0.36 * size));
-    double d = Handles.along(view, arm, startNormal, 0.16 * size, x - start[0], y - start[1]);
+            : Vec.add(startPoint, Vec.mul(held == Held.TILT_U ? startU : startW, ARM * size));
+    double d = Handles.along(view, arm, startNormal, ARROW * size, x - start[0], y - start[1]);
     if (Double.isNaN(d)) {
       return false;
     }
@@ -115,7 +120,7 @@ final class PlaneHandle {
       point = Vec.add(startPoint, Vec.mul(startNormal, d));
       return true;
     }
-    double angle = Math.atan2(d, 0.36 * size);
+    double angle = Math.atan2(d, ARM * size);
     double[] axis = held == Held.TILT_U ? Vec.mul(startW, -1) : startU;
     Similarity turn = Similarity.turning(axis, angle);
     point = startPoint;
@@ -131,7 +136,7 @@ final class PlaneHandle {
 
   void draw(ViewPort view, GraphicsContext g, double[] keep, double[] centre, double size) {
     double[] c = middle(centre);
-    double r = 0.36 * size;
+    double r = ARM * size;
     double[] xs = new double[4];
     double[] ys = new double[4];
     for (int i = 0; i < 4; i++) {
@@ -151,7 +156,7 @@ final class PlaneHandle {
     g.setLineWidth(1.2);
     g.strokePolygon(xs, ys, 4);
     double[] h = view.project(c);
-    Handles.arrow(g, h, view.project(Vec.add(c, Vec.mul(keep, 0.16 * size))));
+    Handles.arrow(g, h, view.project(Vec.add(c, Vec.mul(keep, ARROW * size))));
     Handles.square(g, h);
     Handles.round(g, view.project(Vec.add(c, Vec.mul(u, r))));
     Handles.round(g, view.project(Vec.add(c, Vec.mul(w, r))));

@@ -24,7 +24,6 @@ import javafx.scene.layout.VBox;
 public abstract class SelectTool extends Tool {
   static final String JOINS = " Shift adds, Ctrl takes away, both together leave what is in both.";
 
-  private static CutSelection.Then then = CutSelection.Then.REMOVE;
   private CutSelection loaded;
 
   protected SelectTool(Session session) {
@@ -41,16 +40,22 @@ public abstract class SelectTool extends Tool {
     ChoiceBox<String> c = new ChoiceBox<>();
     c.setId("field-then");
     c.getItems().setAll("Remove it", "Keep only it");
-    c.getSelectionModel().select(then.ordinal());
+    c.getSelectionModel().select(then().ordinal());
     c.setOnAction(
         e -> {
-          then = CutSelection.Then.values()[c.getSelectionModel().getSelectedIndex()];
+          session
+              .selecting()
+              .setThen(CutSelection.Then.values()[c.getSelectionModel().getSelectedIndex()]);
           edited();
         });
     VBox box = new VBox(8);
     box.getChildren().addAll(ownFields());
     box.getChildren().addAll(Fields.row("The selection", c), new SelectionButtons(session).box());
     return box;
+  }
+
+  private CutSelection.Then then() {
+    return session.selecting().then();
   }
 
   /** The tool's own parameters, above those that all have. */
@@ -69,13 +74,15 @@ public abstract class SelectTool extends Tool {
   @Override
   public Step step() {
     Selected s = session.selected();
-    return s == null ? CutSelection.of(loaded.allPicks(), then) : CutSelection.of(s.picks(), then);
+    return s == null
+        ? CutSelection.of(loaded.allPicks(), then())
+        : CutSelection.of(s.picks(), then());
   }
 
   @Override
   public void load(Step step) {
     loaded = (CutSelection) step;
-    then = loaded.then();
+    session.selecting().setThen(loaded.then());
   }
 
   @Override
@@ -92,10 +99,10 @@ public abstract class SelectTool extends Tool {
   public String verb(History trial) {
     Selected s = session.selected();
     if (s == null) {
-      return then == CutSelection.Then.REMOVE ? "Remove the selection" : "Keep the selection";
+      return then() == CutSelection.Then.REMOVE ? "Remove the selection" : "Keep the selection";
     }
     return String.format(
-        then == CutSelection.Then.REMOVE ? "Remove %,d triangles" : "Keep only %,d triangles",
+        then() == CutSelection.Then.REMOVE ? "Remove %,d triangles" : "Keep only %,d triangles",
         s.count());
   }
 

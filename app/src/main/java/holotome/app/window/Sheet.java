@@ -55,6 +55,7 @@ final class Sheet extends VBox {
   private final Button apply = keyed("", "Enter", "apply");
   private final Button drop = keyed("Drop", "Esc", "plain");
   private final VBox entryActions = new VBox(2);
+  private final VBox details = new VBox();
   private final PauseTransition settle = new PauseTransition(Duration.millis(280));
   private Tool current;
   private int revising = -1;
@@ -109,9 +110,9 @@ final class Sheet extends VBox {
     apply.setOnAction(e -> apply());
     drop.setId("drop");
     drop.setOnAction(e -> drop());
-    VBox all = new VBox(10, heading, toolGrid, hint, form, problem, figures, entryActions);
+    VBox all = new VBox(10, heading, toolGrid, hint, form, problem, figures, details);
     all.setPadding(new Insets(12, 14, 6, 14));
-    VBox buttons = new VBox(4, apply, drop);
+    VBox buttons = new VBox(4, apply, drop, entryActions);
     buttons.setPadding(new Insets(4, 14, 8, 14));
     buttons.setMinHeight(Region.USE_PREF_SIZE);
     ScrollPane scroll = new ScrollPane(all);
@@ -241,8 +242,9 @@ final class Sheet extends VBox {
           x -> session.change("Taking an entry out", (h, run) -> h.remove(index, run)));
       entryActions.getChildren().setAll(FindingsPanel.rule(), onOff, remove);
     }
+    details.getChildren().clear();
     if (tool.details() != null) {
-      entryActions.getChildren().add(tool.details());
+      details.getChildren().add(tool.details());
     }
     edited();
   }

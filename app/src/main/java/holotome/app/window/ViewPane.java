@@ -345,6 +345,15 @@ public final class ViewPane extends Pane implements ViewPort {
     move(camera.lookingFrom(n, bounds().centre()));
   }
 
+  /** Looks at a place from a side, as far off as shows a height. */
+  public void showFrom(double[] direction, double[] at, double height) {
+    if (camera != null) {
+      Camera c = camera.lookingFrom(direction, at);
+      double shown = c.unitsPerPixel((int) getHeight()) * getHeight();
+      move(c.closer(height / shown, at));
+    }
+  }
+
   public void turnBy(double yaw, double pitch) {
     if (camera != null) {
       move(camera.turned(yaw, pitch, camera.target()));
