@@ -55,6 +55,16 @@ class BigScanTest {
     t.start();
   }
 
+  /** The most memory the process has held, as the kernel counts it. */
+  private static double peak() throws java.io.IOException {
+    for (String line : java.nio.file.Files.readAllLines(Path.of("/proc/self/status"))) {
+      if (line.startsWith("VmHWM:")) {
+        return 1024.0 * Long.parseLong(line.replaceAll("\\D", ""));
+      }
+    }
+    return Double.NaN;
+  }
+
   @Test
   void openedTurnedLassoedCutUndone() throws Exception {
     Path scan = Scans.bollard(Integer.getInteger("holotome.big"));
@@ -106,6 +116,18 @@ class BigScanTest {
       d.settle();
       lap("ground cut");
       assertThat(d.on(() -> d.desk().session().failure())).isNull();
+      Path project = home.resolve("big.holotome");
+      int saved = d.on(() -> d.desk().session().current().scan().triangleCount());
+      d.on(
+          () -> {
+            d.desk().session().save(project);
+            d.desk().session().open(project);
+            return null;
+          });
+      d.await("the project again", () -> !d.desk().session().jobs().isBusy());
+      lap("saved and reopened");
+      assertThat(d.on(() -> d.desk().session().current().scan().triangleCount())).isEqualTo(saved);
+      System.out.printf("peak memory of the process %.2f GB%n", peak() / 1e9);
     }
   }
 }

@@ -29,7 +29,8 @@ import javafx.stage.Stage;
  * platform's robot, then waiting for what should be seen. Only looking is done by other ways.
  */
 public final class Driver implements AutoCloseable {
-  private static final long PATIENCE = TimeUnit.SECONDS.toNanos(90);
+  private static final long PATIENCE =
+      TimeUnit.SECONDS.toNanos(Integer.getInteger("holotome.patience", 90));
   private static boolean started;
 
   private final Desk desk;
@@ -101,7 +102,8 @@ public final class Driver implements AutoCloseable {
   }
 
   /**
-   * Waits until something holds, looking again and again; fails in words after a minute and a half.
+   * Waits until something holds, looking again and again; fails in words after a minute and a half,
+   * or as long as is said.
    */
   public void await(String what, BooleanSupplier holds) {
     long end = System.nanoTime() + PATIENCE;

@@ -12,8 +12,7 @@ import java.util.List;
 final class Front {
   private final float[] m;
   private final double[] origin;
-  private final int width;
-  private final int height;
+  private final double[] region;
   private final double tolerance;
   private final double[] rows = new double[5];
   private final double intoX;
@@ -27,16 +26,24 @@ final class Front {
   static final double EXACT = -1;
 
   Front(Projection p, int width, int height, double tolerance) {
+    this(p, new double[] {0, 0, width, height}, tolerance);
+  }
+
+  /**
+   * @param region only what is seen in it is chosen: least x, y and largest x, y in pixels
+   */
+  Front(Projection p, double[] region, double tolerance) {
     this.m = p.m();
     this.origin = new double[] {p.originX(), p.originY(), p.originZ()};
-    this.width = width;
-    this.height = height;
+    this.region = region;
     this.tolerance = tolerance;
     perspective = m[12] != 0 || m[13] != 0 || m[14] != 0;
-    rows[0] = norm(m[0], m[1], m[2]);
-    rows[1] = norm(m[4], m[5], m[6]);
-    rows[2] = norm(width * m[12] - m[0], width * m[13] - m[1], width * m[14] - m[2]);
-    rows[3] = norm(height * m[12] - m[4], height * m[13] - m[5], height * m[14] - m[6]);
+    for (int i = 0; i < 4; i++) {
+      int r = 4 * (i % 2);
+      rows[i] =
+          norm(
+              m[r] - region[i] * m[12], m[r + 1] - region[i] * m[13], m[r + 2] - region[i] * m[14]);
+    }
     rows[4] = norm(m[12], m[13], m[14]);
     // Into the scene: in parallel views depth grows along its row, in perspective w does.
     intoX = perspective ? m[12] : m[8];
@@ -71,10 +78,10 @@ final class Front {
     double y = row(1, n);
     double w = row(3, n);
     double r = n.radius();
-    if (x < -r * rows[0]
-        || y < -r * rows[1]
-        || width * w - x < -r * rows[2]
-        || height * w - y < -r * rows[3]
+    if (x - region[0] * w < -r * rows[0]
+        || y - region[1] * w < -r * rows[1]
+        || region[2] * w - x < -r * rows[2]
+        || region[3] * w - y < -r * rows[3]
         || w < -r * rows[4]) {
       return;
     }

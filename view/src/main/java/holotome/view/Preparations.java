@@ -13,6 +13,11 @@ import java.util.Map;
 final class Preparations {
   private static final int KEPT = 3;
 
+  /**
+   * Together no more triangles than these, unless one mesh alone has more: memory is short then.
+   */
+  private static final long MOST_KEPT = 60_000_000;
+
   private final Map<Mesh, Prepared> prepared = new LinkedHashMap<>();
 
   /** Meshes below this many triangles are drawn as they are. */
@@ -31,10 +36,14 @@ final class Preparations {
       p = new Prepared(mesh);
     }
     prepared.put(mesh, p);
-    if (prepared.size() > KEPT) {
+    while (prepared.size() > 1 && (prepared.size() > KEPT || triangles() > MOST_KEPT)) {
       prepared.remove(prepared.keySet().iterator().next());
     }
     return p;
+  }
+
+  private long triangles() {
+    return prepared.keySet().stream().mapToLong(Mesh::triangleCount).sum();
   }
 
   /** Makes the hierarchy of a large mesh, unless it is there. */

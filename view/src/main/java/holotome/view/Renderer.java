@@ -4,6 +4,7 @@ import holotome.core.mesh.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Placing;
 import holotome.core.mesh.Similarity;
+import holotome.core.select.FenceOutline;
 import holotome.core.task.Work;
 import holotome.view.cluster.Hierarchy;
 import holotome.view.cluster.Node;
@@ -106,7 +107,17 @@ public final class Renderer {
 
   /** Draws a scene at a size; may be cancelled, and then throws a Failure that says so. */
   public Picture draw(Scene scene, Camera camera, int width, int height, Work work) {
-    return draw(scene, camera, width, height, Front.EXACT, work);
+    return draw(scene, camera, width, height, null, Front.EXACT, work);
+  }
+
+  /**
+   * Draws by the true triangles what is seen within an outline (x, y in turn, in pixels); of large
+   * meshes the rest of the picture may be missing. For {@link #visible}.
+   */
+  public Picture drawWithin(Scene scene, Camera camera, int width, int height, double[] outline) {
+    FenceOutline o = new FenceOutline(outline);
+    double[] region = {o.minX() - 2, o.minY() - 2, o.maxX() + 2, o.maxY() + 2};
+    return draw(scene, camera, width, height, region, Front.EXACT, Work.unwatched());
   }
 
   /**
@@ -116,7 +127,7 @@ public final class Renderer {
    */
   public Picture drawMoving(Scene scene, Camera camera, int width, int height) {
     long start = System.nanoTime();
-    Picture p = draw(scene, camera, width, height, tolerance, Work.unwatched());
+    Picture p = draw(scene, camera, width, height, null, tolerance, Work.unwatched());
     double seconds = (System.nanoTime() - start) * 1e-9;
     tolerance =
         seconds > TOO_SLOW
@@ -125,7 +136,8 @@ public final class Renderer {
     return p;
   }
 
-  private Picture draw(Scene scene, Camera camera, int width, int height, double most, Work work) {
+  private Picture draw(
+      Scene scene, Camera camera, int width, int height, double[] region, double most, Work work) {
     Mesh mesh = scene.mesh();
     if (spare == null || spare.width() != width || spare.height() != height) {
       spare = new VisibilityBuffer(width, height);
@@ -134,7 +146,7 @@ public final class Renderer {
     double[] toPixels = camera.toPixels(width, height, box);
     Projection projection = Projection.of(mesh, scene.place(), toPixels);
     double[] clip = clip(scene.setting().clip(), toPixels);
-    Frame f = new Frame(scene, camera, box, toPixels, projection, clip, spare, work);
+    Frame f = new Frame(scene, camera, box, toPixels, projection, clip, spare, region, work);
     boolean plain = !scene.look().needsUv();
     Hierarchy h = plain ? prepared(mesh).hierarchy() : null;
     if (h != null) {
@@ -161,12 +173,16 @@ public final class Renderer {
       Projection projection,
       double[] clip,
       VisibilityBuffer buffer,
+      double[] region,
       Work work) {}
 
   private Picture through(Hierarchy h, Frame f, double most) {
     Scene scene = f.scene;
     Rasteriser.bound(scene.mesh().bounds(), f.projection, f.buffer);
-    Front front = new Front(f.projection, f.buffer.width(), f.buffer.height(), most);
+    Front front =
+        f.region != null
+            ? new Front(f.projection, f.region, most)
+            : new Front(f.projection, f.buffer.width(), f.buffer.height(), most);
     List<Node> nodes = front.of(h);
     boolean exact = nodes.stream().allMatch(Node::isLeaf);
     boolean painted = !exact && Painter.draws(scene.look());
@@ -245,7 +261,9 @@ public final class Renderer {
     List<int[]> among = null;
     if (h != null) {
       Projection p = Projection.of(scene.mesh(), scene.place(), picture.toPixels);
-      Front front = new Front(p, buffer.width(), buffer.height(), Front.EXACT);
+      FenceOutline o = new FenceOutline(outline);
+      double[] region = {o.minX() - 1, o.minY() - 1, o.maxX() + 1, o.maxY() + 1};
+      Front front = new Front(p, region, Front.EXACT);
       DepthTiles tiles = new DepthTiles(buffer);
       tiles.update();
       among = new ArrayList<>();
@@ -286,7 +304,7 @@ public final class Renderer {
   /** As {@link #drawSmooth(Scene, Camera, int, int)}; may be cancelled. */
   public Picture drawSmooth(Scene scene, Camera camera, int width, int height, Work work) {
     double most = scene.mesh().triangleCount() > HUGE ? UNSEEN : Front.EXACT;
-    Picture large = draw(scene, camera, 2 * width, 2 * height, most, work);
+    Picture large = draw(scene, camera, 2 * width, 2 * height, null, most, work);
     int[] out = new int[width * height];
     int[] in = large.pixels;
     for (int y = 0; y < height; y++) {

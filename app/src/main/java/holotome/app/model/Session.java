@@ -33,6 +33,8 @@ public final class Session {
   /** Going back and forth between a few states must not measure them again. */
   private static final int KEPT_INSIGHTS = 4;
 
+  private static final int MANY = 30_000_000;
+
   /** So many changes of the selection since the last entry can be undone. */
   private static final int KEPT_SELECTIONS = 40;
 
@@ -218,7 +220,7 @@ public final class Session {
       for (Moment m : undo) {
         oldest = m.history == history ? m : oldest;
       }
-      undo.remove(oldest);
+      undo.removeLastOccurrence(oldest);
     }
   }
 
@@ -355,7 +357,9 @@ public final class Session {
         result -> {
           insight = result;
           insights.addFirst(result);
-          if (insights.size() > KEPT_INSIGHTS) {
+          // Of very large scans only the one at hand: memory is short then.
+          int kept = mesh.triangleCount() > MANY ? 1 : KEPT_INSIGHTS;
+          while (insights.size() > kept) {
             insights.removeLast();
           }
           changed();

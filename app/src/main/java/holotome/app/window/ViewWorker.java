@@ -119,20 +119,6 @@ final class ViewWorker {
         });
   }
 
-  /** Looks into an exact picture of the scene; runs on the drawing thread. */
-  interface Look<T> {
-    T into(Drawn drawn);
-  }
-
-  /** Answers from an exact picture for this request, drawn anew only if need be. */
-  <T> void look(Request request, Look<T> look, Consumer<T> answer) {
-    thread.execute(
-        () -> {
-          T result = look.into(exactFor(request));
-          Platform.runLater(() -> answer.accept(result));
-        });
-  }
-
   /** The true triangle under a point; answers -1 for none. */
   void pick(Request r, double x, double y, Consumer<Integer> answer) {
     thread.execute(
@@ -149,18 +135,26 @@ final class ViewWorker {
         });
   }
 
-  /** The triangles seen within an outline. */
-  void visible(Request request, double[] outline, Consumer<BitSet> answer) {
-    look(
-        request,
-        d -> {
-          double[] scaled = outline.clone();
-          for (int i = 0; i < scaled.length && d.smooth; i++) {
-            scaled[i] *= 2;
+  /** The triangles seen within an outline, on pixels half as wide as those shown. */
+  void visible(Request r, double[] outline, Consumer<BitSet> answer) {
+    double[] fine = outline.clone();
+    for (int i = 0; i < fine.length; i++) {
+      fine[i] *= 2;
+    }
+    thread.execute(
+        () -> {
+          boolean have = isExactOf(r) && exact.smooth;
+          Renderer.Picture p =
+              have
+                  ? exact.picture
+                  : renderer.drawWithin(r.scene, r.camera, 2 * r.width, 2 * r.height, fine);
+          if (!have) {
+            // The buffer that the last picture was in has been drawn over.
+            exact = null;
           }
-          return renderer.visible(d.request.scene, d.picture, scaled, 1.5);
-        },
-        answer);
+          BitSet set = renderer.visible(r.scene, p, fine, 1.5);
+          Platform.runLater(() -> answer.accept(set));
+        });
   }
 
   private boolean isExactOf(Request r) {
@@ -176,8 +170,7 @@ final class ViewWorker {
 
   private Drawn exactFor(Request r) {
     if (!isExactOf(r)) {
-      // Selecting wants pixels that are small beside what is drawn around.
-      exact = new Drawn(r, renderer.draw(r.scene, r.camera, 2 * r.width, 2 * r.height), true, 0);
+      exact = new Drawn(r, renderer.draw(r.scene, r.camera, r.width, r.height), false, 0);
     }
     return exact;
   }
