@@ -357,8 +357,8 @@ public final class Session {
         result -> {
           insight = result;
           insights.addFirst(result);
-          // Of very large scans only the one at hand: memory is short then.
-          int kept = mesh.triangleCount() > MANY ? 1 : KEPT_INSIGHTS;
+          // Of very large scans fewer: memory is short then.
+          int kept = mesh.triangleCount() > MANY ? 2 : KEPT_INSIGHTS;
           while (insights.size() > kept) {
             insights.removeLast();
           }
