@@ -4,6 +4,7 @@ module holotome.benchmarks {
   requires holotome.view;
   requires holotome.demo;
   requires holotome.cli;
+  requires java.desktop;
   requires org.lwjgl;
   requires org.lwjgl.meshoptimizer;
 }

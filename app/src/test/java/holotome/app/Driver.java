@@ -410,7 +410,11 @@ public final class Driver implements AutoCloseable {
             !desk.session().jobs().isBusy()
                 && !desk.session().jobs().isQuietRunning()
                 && (!desk.session().isOpen()
-                    || desk.session().insight() != null && desk.view().isExactShown()));
+                    || desk.session().insight() != null
+                        && desk.view().isExactShown()
+                        && (!(desk.lookup("#second-view")
+                                instanceof holotome.app.window.ViewPane second)
+                            || second.isExactShown())));
   }
 
   public void picture(Path file) {

@@ -102,6 +102,10 @@ class PicturesTest {
       apply();
       stage(KeyCode.DIGIT2, KeyCode.DIGIT8);
       save("trim-plane");
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT0);
+      save("trim-crop");
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT7);
+      save("trim-ground");
       d.keys(KeyCode.CONTROL, KeyCode.SPACE);
       d.type("trim");
       save("find-an-action");
@@ -111,6 +115,11 @@ class PicturesTest {
       stage(KeyCode.DIGIT2, KeyCode.DIGIT6);
       apply();
 
+      d.find("before the last step");
+      d.settle();
+      save("two-panes");
+      d.find("one pane");
+      d.settle();
       stage(KeyCode.DIGIT3, KeyCode.DIGIT1);
       apply();
       lookCloser(-330, -95, 0);

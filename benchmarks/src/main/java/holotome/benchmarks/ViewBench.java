@@ -8,7 +8,11 @@ import holotome.view.Camera;
 import holotome.view.Look;
 import holotome.view.Renderer;
 import holotome.view.Scene;
+import java.awt.image.BufferedImage;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Arrays;
+import javax.imageio.ImageIO;
 
 /**
  * Frame times while turning once around, at 1000 x 800, beside the true triangles drawn and beside
@@ -25,6 +29,7 @@ final class ViewBench {
     Table table =
         new Table(
             "triangles",
+            "first picture, s",
             "preparing, s",
             "turning, ms",
             "worst, ms",
@@ -33,18 +38,12 @@ final class ViewBench {
             "worst error, px",
             "all triangles, ms",
             "smooth still, ms",
-            "touching the corners, ms");
+            "touching the corners, ms",
+            "peak memory, GB");
     for (int n : sizes()) {
-      measure(table, mesh(n));
+      measure(table, n);
     }
     table.print();
-  }
-
-  private static Mesh mesh(int triangles) throws Exception {
-    // Large ones are made as a file, in little memory.
-    return triangles <= 20_000_000
-        ? Data.demo(triangles)
-        : MeshReader.read(Data.demoFile(triangles), Work.unwatched()).mesh();
   }
 
   private static int[] sizes() {
@@ -52,11 +51,18 @@ final class ViewBench {
     return Arrays.stream(given.split(",")).mapToInt(Integer::parseInt).toArray();
   }
 
-  private static void measure(Table table, Mesh mesh) throws Exception {
+  private static void measure(Table table, int triangles) throws Exception {
+    Path file = Data.demoFile(triangles);
     Renderer renderer = new Renderer();
-    Camera camera = Camera.showing(mesh.bounds(), Camera.Direction.ASKEW, 1.25);
-    Scene scene = new Scene(mesh, Similarity.IDENTITY, Look.COLOUR, null, null, false);
     long start = System.nanoTime();
+    Mesh mesh = MeshReader.read(file, Work.unwatched()).mesh();
+    Camera camera =
+        Camera.showing(mesh.bounds(), Camera.Direction.ASKEW, 1.25)
+            .closer(0.75, mesh.bounds().centre());
+    Scene scene = new Scene(mesh, Similarity.IDENTITY, Look.COLOUR, null, null, false);
+    renderer.drawMoving(scene, camera, WIDTH, HEIGHT);
+    double first = (System.nanoTime() - start) * 1e-9;
+    start = System.nanoTime();
     renderer.prepare(mesh, Work.unwatched());
     double preparing = (System.nanoTime() - start) * 1e-9;
     double[] seconds = new double[FRAMES];
@@ -78,9 +84,11 @@ final class ViewBench {
     Arrays.sort(errors);
     double all = Timing.median(1, 3, () -> renderer.draw(scene, camera, WIDTH, HEIGHT));
     double still = Timing.median(1, 3, () -> renderer.drawSmooth(scene, camera, WIDTH, HEIGHT));
+    save(renderer.drawSmooth(scene, camera, WIDTH, HEIGHT), triangles);
     double touch = Timing.median(1, 3, () -> touch(mesh));
     table.row(
         String.format("%,d", mesh.triangleCount()),
+        first,
         preparing,
         1000 * seconds[FRAMES / 2],
         1000 * seconds[FRAMES - 1],
@@ -89,7 +97,30 @@ final class ViewBench {
         errors[FRAMES - 1],
         1000 * all,
         1000 * still,
-        1000 * touch);
+        1000 * touch,
+        peak() / 1e9);
+  }
+
+  /** A picture at every size, for the page of figures. */
+  private static void save(Renderer.Picture p, int triangles) throws Exception {
+    String into = System.getProperty("holotome.pictures");
+    if (into == null) {
+      return;
+    }
+    Path dir = Files.createDirectories(Path.of(into));
+    BufferedImage image = new BufferedImage(WIDTH, HEIGHT, BufferedImage.TYPE_INT_RGB);
+    image.setRGB(0, 0, WIDTH, HEIGHT, p.pixels(), 0, WIDTH);
+    ImageIO.write(image, "png", dir.resolve("view-" + triangles + ".png").toFile());
+  }
+
+  /** The most memory the process has held so far, as the kernel counts it, in bytes. */
+  private static double peak() throws Exception {
+    for (String line : Files.readAllLines(Path.of("/proc/self/status"))) {
+      if (line.startsWith("VmHWM:")) {
+        return 1024.0 * Long.parseLong(line.replaceAll("\\D", ""));
+      }
+    }
+    return Double.NaN;
   }
 
   private static double touch(Mesh mesh) {

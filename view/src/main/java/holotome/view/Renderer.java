@@ -42,7 +42,7 @@ public final class Renderer {
   private static final int HUGE = 24_000_000;
 
   /** The error allowed then, in pixels of the picture at twice the size. */
-  private static final double UNSEEN = 0.5;
+  private static final double UNSEEN = 1;
 
   private final Rasteriser rasteriser = new Rasteriser();
   private final Preparations preparations;
@@ -294,8 +294,8 @@ public final class Renderer {
 
   /**
    * Draws at twice the size and averages: edges without steps. The buffer is the large one's. Of
-   * very large meshes it draws lighter ones where they are right within a quarter of a pixel; the
-   * picture is then light.
+   * very large meshes it draws lighter ones where they are right within half a pixel; the picture
+   * is then light.
    */
   public Picture drawSmooth(Scene scene, Camera camera, int width, int height) {
     return drawSmooth(scene, camera, width, height, Work.unwatched());
