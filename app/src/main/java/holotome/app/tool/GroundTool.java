@@ -10,9 +10,8 @@ import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.trim.CutGround;
 import java.util.BitSet;
-import java.util.List;
 import java.util.Locale;
-import java.util.Map;
+import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -22,14 +21,11 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** Cuts the ground away: the flat parts found, to choose from; the chosen one is marked. */
-final class GroundTool extends StepTool {
-  private final Marking marking;
-  private final VBox list = new VBox();
-  private ViewPort view;
+final class GroundTool extends MarkingTool {
+  private final VBox rows = new VBox();
 
   GroundTool(Session session) {
-    super(session, CutGround.class, Stage.TRIM, true, Map.of(), GroundTool::verb, w -> List.of());
-    marking = new Marking(session);
+    super(session, CutGround.class, Stage.TRIM, GroundTool::verb);
   }
 
   private static String verb(Step step, History trial) {
@@ -44,36 +40,8 @@ final class GroundTool extends StepTool {
   public Node form() {
     Node fields = super.form();
     hide("candidate");
-    fill();
-    return new VBox(10, list, fields);
-  }
-
-  @Override
-  public void begin(ViewPort port) {
-    view = port;
-    mark();
-  }
-
-  @Override
-  public void end(ViewPort port) {
-    marking.clear();
-    view = null;
-  }
-
-  @Override
-  protected void changed() {
-    mark();
-  }
-
-  @Override
-  public void measured() {
-    fill();
-    mark();
-  }
-
-  @Override
-  public BitSet marked() {
-    return marking.set();
+    list();
+    return new VBox(10, rows, fields);
   }
 
   private int chosen() {
@@ -85,19 +53,19 @@ final class GroundTool extends StepTool {
     }
   }
 
-  private void mark() {
+  @Override
+  protected Supplier<BitSet> marks() {
     Insight insight = session.insight();
-    marking.clear();
-    if (view == null || insight == null || insight.flats().size() < chosen()) {
-      return;
+    if (insight.flats().size() < chosen()) {
+      return null;
     }
     PlaneFinder.Flat flat = insight.flats().get(chosen() - 1);
-    ViewPort on = view;
-    marking.ask(() -> insight.near(flat), on::refresh);
+    return () -> insight.near(flat);
   }
 
-  private void fill() {
-    list.getChildren().clear();
+  @Override
+  protected void list() {
+    rows.getChildren().clear();
     Insight insight = session.insight();
     if (insight == null) {
       return;
@@ -135,9 +103,9 @@ final class GroundTool extends StepTool {
       b.setOnAction(
           e -> {
             fill("candidate", String.valueOf(number));
-            fill();
+            list();
           });
-      list.getChildren().add(b);
+      rows.getChildren().add(b);
     }
   }
 }

@@ -12,9 +12,8 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.trim.KeepIslands;
 import java.util.BitSet;
-import java.util.List;
 import java.util.Locale;
-import java.util.Map;
+import java.util.function.Supplier;
 import javafx.geometry.HPos;
 import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
@@ -27,19 +26,15 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 
 /** Keeps some islands: their list and how many there are of each size; what goes is marked. */
-final class IslandsTool extends StepTool {
+final class IslandsTool extends MarkingTool {
   private static final int LISTED = 7;
   private static final double WIDTH = 262;
   private static final double HEIGHT = 64;
 
-  private final Marking marking;
-  private final VBox list = new VBox(4);
-  private ViewPort view;
+  private final VBox rows = new VBox(4);
 
   IslandsTool(Session session) {
-    super(
-        session, KeepIslands.class, Stage.TRIM, true, Map.of(), IslandsTool::verb, w -> List.of());
-    marking = new Marking(session);
+    super(session, KeepIslands.class, Stage.TRIM, IslandsTool::verb);
   }
 
   private static String verb(Step step, History trial) {
@@ -53,59 +48,26 @@ final class IslandsTool extends StepTool {
   @Override
   public Node form() {
     Node fields = super.form();
-    fill();
+    list();
     return fields;
   }
 
   @Override
   public Node details() {
-    return list;
+    return rows;
   }
 
   @Override
-  public void begin(ViewPort port) {
-    view = port;
-    mark();
-  }
-
-  @Override
-  public void end(ViewPort port) {
-    marking.clear();
-    view = null;
-  }
-
-  @Override
-  protected void changed() {
-    mark();
-  }
-
-  @Override
-  public void measured() {
-    fill();
-    mark();
-  }
-
-  @Override
-  public BitSet marked() {
-    return marking.set();
-  }
-
-  private void mark() {
+  protected Supplier<BitSet> marks() {
     Insight insight = session.insight();
-    marking.clear();
-    if (insight == null || view == null) {
-      return;
-    }
-    KeepIslands step;
+    Workpiece w = session.current();
     try {
-      step = (KeepIslands) step();
+      KeepIslands step = (KeepIslands) step();
+      return () -> going(step, insight, w);
     } catch (Failure f) {
       // The Sheet says what is wrong with the limits.
-      return;
+      return null;
     }
-    Workpiece w = session.current();
-    ViewPort on = view;
-    marking.ask(() -> going(step, insight, w), on::refresh);
   }
 
   private static BitSet going(KeepIslands step, Insight insight, Workpiece w) {
@@ -121,8 +83,9 @@ final class IslandsTool extends StepTool {
     return set;
   }
 
-  private void fill() {
-    list.getChildren().clear();
+  @Override
+  protected void list() {
+    rows.getChildren().clear();
     Insight insight = session.insight();
     if (insight == null) {
       return;
@@ -163,7 +126,7 @@ final class IslandsTool extends StepTool {
           share(rest, total),
           false);
     }
-    list.getChildren().add(grid);
+    rows.getChildren().add(grid);
     if (islands.count() > 1) {
       Label l =
           new Label(
@@ -175,7 +138,7 @@ final class IslandsTool extends StepTool {
                       session.current().frame().trueSize())));
       l.setWrapText(true);
       l.getStyleClass().addAll("soft", "small");
-      list.getChildren().addAll(l, histogram(islands.sizes()));
+      rows.getChildren().addAll(l, histogram(islands.sizes()));
     }
   }
 
