@@ -79,7 +79,7 @@ class RescanTest {
         new Fence(fromAbove(), new double[] {-0.8, 0.6, 0.1, 0.8, 0.7, 0.5}, 0.07),
         new Region(at(0, 0, 0.4), new double[] {1500, 1400, 900}, new double[] {4, 8, 30}),
         new Facing(up, 25),
-        new Likeness("#c8a828", 25),
+        Likeness.of(Likeness.colourOf(first, 0), 20),
         new Dabs(at(0.6, 0.5, 0), new Length(800)));
   }
 
