@@ -35,21 +35,27 @@ final class StepsCommand implements Callable<Integer> {
     }
     for (StepKind k : Catalogue.all()) {
       System.out.println(k.id() + "  " + k.help());
-      for (StepKind.Field f : k.fields()) {
-        String preset =
-            f.preset().isEmpty()
-                ? (!f.oneOf().isEmpty()
-                    ? " (one of these)"
-                    : f.optional() ? " (may be left out)" : " (needed)")
-                : " (else " + f.preset() + ")";
-        String with = f.when().isEmpty() ? "" : ", with " + f.when();
-        String unit = f.unit().isEmpty() ? "" : ", " + f.unit();
-        System.out.printf(
-            "    %-14s %s%s%s%s%n    %-14s %s%n",
-            f.name(), f.type(), unit, preset, with, "", f.help());
-      }
+      print(k.fields(), "    ");
     }
     return 0;
+  }
+
+  /** Parameters, and below each group what it holds. */
+  private static void print(List<StepKind.Field> fields, String indent) {
+    for (StepKind.Field f : fields) {
+      String preset =
+          f.preset().isEmpty()
+              ? (!f.oneOf().isEmpty()
+                  ? " (one of these)"
+                  : f.optional() ? " (may be left out)" : " (needed)")
+              : " (else " + f.preset() + ")";
+      String with = f.when().isEmpty() ? "" : ", with " + f.when();
+      String unit = f.unit().isEmpty() ? "" : ", " + f.unit();
+      System.out.printf(
+          "%s%-14s %s%s%s%s%n%s%-14s %s%n",
+          indent, f.name(), f.type(), unit, preset, with, indent, "", f.help());
+      print(f.parts(), indent + "  ");
+    }
   }
 
   private static Map<String, Object> field(StepKind.Field f) {
@@ -64,6 +70,9 @@ final class StepsCommand implements Callable<Integer> {
     m.put("optional", f.optional());
     m.put("when", f.when());
     m.put("oneOf", f.oneOf());
+    if (!f.parts().isEmpty()) {
+      m.put("parts", f.parts().stream().map(StepsCommand::field).toList());
+    }
     return m;
   }
 }

@@ -141,14 +141,19 @@ class CommandsTest {
   void stepsDescribesEveryStepWithItsParameters() throws IOException {
     assertThat(run("steps", "--json")).isZero();
     JsonNode steps = json().get("steps");
-    assertThat(steps.size()).isEqualTo(15);
+    assertThat(steps.size()).isEqualTo(19);
     for (JsonNode s : steps) {
       assertThat(s.get("help").asText()).isNotBlank();
       for (JsonNode p : s.get("parameters")) {
         assertThat(p.get("help").asText()).as("%s", s.get("do")).isNotBlank();
       }
     }
+    // What a pick may be is told down to its last figure.
+    JsonNode picks = steps.get(0).get("parameters").get(0).get("parts");
+    assertThat(picks.findValuesAsText("name"))
+        .contains("fence", "box", "height", "colour", "linked", "brush", "change", "within");
     assertThat(run("steps")).isZero();
+    assertThat(printed()).contains("replace | add | take | intersect");
     for (JsonNode s : steps) {
       assertThat(printed()).contains(s.get("do").asText());
     }

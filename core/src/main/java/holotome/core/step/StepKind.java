@@ -29,6 +29,7 @@ public final class StepKind {
    *     or the choices joined by " | "
    * @param when "name=value" of the parameter that this one goes with; empty for always
    * @param oneOf names a set of parameters of which exactly one is given; empty for none
+   * @param parts what a group, or each item of a list of groups, holds; empty for others
    */
   public record Field(
       String name,
@@ -41,7 +42,8 @@ public final class StepKind {
       String when,
       String oneOf,
       String help,
-      List<String> choices) {
+      List<String> choices,
+      List<Field> parts) {
 
     /** Whether several of the choices may be taken together. */
     public boolean isList() {
@@ -123,7 +125,22 @@ public final class StepKind {
         p.when(),
         p.oneOf(),
         p.help(),
-        List.copyOf(choices));
+        List.copyOf(choices),
+        parts(c.getGenericType()));
+  }
+
+  /** The fields of a record, or of the records in a list. */
+  private static List<Field> parts(java.lang.reflect.Type type) {
+    java.lang.reflect.Type of =
+        type instanceof ParameterizedType list ? list.getActualTypeArguments()[0] : type;
+    if (!(of instanceof Class<?> record) || !record.isRecord() || record == Length.class) {
+      return List.of();
+    }
+    List<Field> out = new ArrayList<>();
+    for (RecordComponent c : record.getRecordComponents()) {
+      out.add(field(c));
+    }
+    return List.copyOf(out);
   }
 
   private static Parameter parameter(RecordComponent c) {
