@@ -33,7 +33,7 @@ final class GroundTool extends MarkingTool {
       return "Cut the ground away";
     }
     int n = -trial.lines().getLast().effect().change();
-    return n > 0 ? String.format("Remove %,d triangles of ground", n) : "Cut the ground away";
+    return n > 0 ? String.format("Cut away %,d triangles", n) : "Cut the ground away";
   }
 
   @Override

@@ -119,6 +119,9 @@ final class Sheet extends VBox {
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     scroll.setFocusTraversable(false);
+    // As high as the texts are once they are broken into lines.
+    all.heightProperty()
+        .addListener((o, was, is) -> scroll.setPrefViewportHeight(is.doubleValue()));
     // The buttons follow what there is to read, and stay in sight where that is too long.
     getChildren().addAll(scroll, buttons);
     settle.setOnFinished(e -> tryOut());
@@ -132,6 +135,7 @@ final class Sheet extends VBox {
     w.getStyleClass().add("words");
     Label k = new Label(key);
     k.getStyleClass().add("key");
+    k.setMinWidth(Region.USE_PREF_SIZE);
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
     HBox box = new HBox(8, w, gap, k);

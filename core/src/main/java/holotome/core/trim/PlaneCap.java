@@ -61,8 +61,10 @@ record PlaneCap(Mesh mesh, String note) {
     StringBuilder note = new StringBuilder();
     note.append(
         String.format(
-            "%,d outlines closed with %,d triangles",
-            loops.size() - failed, closed.triangleCount() - mesh.triangleCount()));
+            "%,d %s closed with %,d triangles",
+            loops.size() - failed,
+            loops.size() - failed == 1 ? "outline" : "outlines",
+            closed.triangleCount() - mesh.triangleCount()));
     if (open > 0 || failed > 0) {
       note.append(
           String.format(
