@@ -3,10 +3,8 @@ package holotome.app.tool;
 import holotome.app.model.Insight;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
-import holotome.core.log.History;
 import holotome.core.mesh.Islands;
 import holotome.core.step.Length;
-import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
@@ -34,15 +32,11 @@ final class IslandsTool extends MarkingTool {
   private final VBox rows = new VBox(4);
 
   IslandsTool(Session session) {
-    super(session, KeepIslands.class, Stage.TRIM, IslandsTool::verb);
-  }
-
-  private static String verb(Step step, History trial) {
-    if (trial == null) {
-      return "Remove the loose pieces";
-    }
-    int n = -trial.lines().getLast().effect().change();
-    return n > 0 ? String.format("Remove %,d loose triangles", n) : "Remove the loose pieces";
+    super(
+        session,
+        KeepIslands.class,
+        Stage.TRIM,
+        (s, t) -> Tools.removing(t, "Remove the loose pieces", "loose triangles"));
   }
 
   @Override

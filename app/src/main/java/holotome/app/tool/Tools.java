@@ -176,7 +176,8 @@ public final class Tools {
     return all;
   }
 
-  private static String removing(History trial, String plain, String what) {
+  /** What a button says that removes something: how much of it, once that was tried. */
+  static String removing(History trial, String plain, String what) {
     if (trial == null) {
       return plain;
     }

@@ -24,6 +24,9 @@ public final class IslandGaps {
    * limit itself; 0 for the largest.
    */
   public static double[] of(Islands islands, Mesh mesh, double limit, Work work) {
+    if (islands.count() < 2) {
+      return new double[islands.count()];
+    }
     Box box = mesh.bounds();
     double diagonal = Math.max(box.diagonal(), Double.MIN_NORMAL);
     double volume =

@@ -36,6 +36,9 @@ public final class PlaneFinder {
    * @param tolerance how far from the plane a point may lie, in base units
    */
   public static List<Flat> find(Mesh mesh, double tolerance, int most, Work work) {
+    if (mesh.isEmpty()) {
+      return List.of();
+    }
     float[] points =
         SurfaceDistance.sample(mesh, Math.min(SAMPLES, 20 * mesh.triangleCount() + 100));
     int n = points.length / 3;
