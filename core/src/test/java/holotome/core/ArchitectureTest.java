@@ -38,6 +38,8 @@ class ArchitectureTest {
         .definedBy("..core.step..")
         .layer("select")
         .definedBy("..core.select..")
+        .layer("section")
+        .definedBy("..core.section..")
         .layer("stages")
         .definedBy(STAGES)
         .layer("log")
@@ -48,14 +50,16 @@ class ArchitectureTest {
         .mayOnlyBeAccessedByLayers("log")
         .whereLayer("select")
         .mayOnlyBeAccessedByLayers("stages", "log")
+        .whereLayer("section")
+        .mayOnlyBeAccessedByLayers("stages", "log")
         .whereLayer("step")
         .mayOnlyBeAccessedByLayers("select", "stages", "log")
         .whereLayer("io")
-        .mayOnlyBeAccessedByLayers("stages", "log")
+        .mayOnlyBeAccessedByLayers("section", "stages", "log")
         .whereLayer("spatial")
-        .mayOnlyBeAccessedByLayers("select", "stages")
+        .mayOnlyBeAccessedByLayers("select", "section", "stages")
         .whereLayer("mesh")
-        .mayOnlyBeAccessedByLayers("spatial", "io", "step", "select", "stages", "log")
+        .mayOnlyBeAccessedByLayers("spatial", "io", "step", "select", "section", "stages", "log")
         .check(CORE);
   }
 

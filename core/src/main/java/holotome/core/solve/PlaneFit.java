@@ -53,60 +53,21 @@ public record PlaneFit(double[] point, double[] normal, double rms) {
       double x = s[0] / w;
       double y = s[1] / w;
       double z = s[2] / w;
-      double[][] c = {
-        {m[0] / w - x * x, m[1] / w - x * y, m[2] / w - x * z},
-        {m[1] / w - x * y, m[3] / w - y * y, m[4] / w - y * z},
-        {m[2] / w - x * z, m[4] / w - y * z, m[5] / w - z * z}
+      double[] c = {
+        m[0] / w - x * x, m[1] / w - x * y, m[2] / w - x * z,
+        m[1] / w - x * y, m[3] / w - y * y, m[4] / w - y * z,
+        m[2] / w - x * z, m[4] / w - y * z, m[5] / w - z * z
       };
-      double[][] v = {{1, 0, 0}, {0, 1, 0}, {0, 0, 1}};
-      jacobi(c, v);
+      double[] v = Dense.eigenvectors(c, 3);
       int least = 0;
       for (int i = 1; i < 3; i++) {
-        if (c[i][i] < c[least][least]) {
+        if (c[4 * i] < c[4 * least]) {
           least = i;
         }
       }
-      double[] n = Vec.unit(Vec.of(v[0][least], v[1][least], v[2][least]));
+      double[] n = Vec.unit(Vec.of(v[least], v[3 + least], v[6 + least]));
       return new PlaneFit(
-          Vec.add(origin, Vec.of(x, y, z)), n, Math.sqrt(Math.max(0, c[least][least])));
-    }
-  }
-
-  private static void jacobi(double[][] a, double[][] v) {
-    for (int sweep = 0; sweep < 32; sweep++) {
-      double off = Math.abs(a[0][1]) + Math.abs(a[0][2]) + Math.abs(a[1][2]);
-      if (off <= 1e-18 * (Math.abs(a[0][0]) + Math.abs(a[1][1]) + Math.abs(a[2][2]))) {
-        return;
-      }
-      for (int p = 0; p < 2; p++) {
-        for (int q = p + 1; q < 3; q++) {
-          if (a[p][q] == 0) {
-            continue;
-          }
-          double theta = (a[q][q] - a[p][p]) / (2 * a[p][q]);
-          double t = Math.copySign(1, theta) / (Math.abs(theta) + Math.sqrt(theta * theta + 1));
-          double c = 1 / Math.sqrt(t * t + 1);
-          double s = t * c;
-          for (int k = 0; k < 3; k++) {
-            double x = a[k][p];
-            double y = a[k][q];
-            a[k][p] = c * x - s * y;
-            a[k][q] = s * x + c * y;
-          }
-          for (int k = 0; k < 3; k++) {
-            double x = a[p][k];
-            double y = a[q][k];
-            a[p][k] = c * x - s * y;
-            a[q][k] = s * x + c * y;
-          }
-          for (int k = 0; k < 3; k++) {
-            double x = v[k][p];
-            double y = v[k][q];
-            v[k][p] = c * x - s * y;
-            v[k][q] = s * x + c * y;
-          }
-        }
-      }
+          Vec.add(origin, Vec.of(x, y, z)), n, Math.sqrt(Math.max(0, c[4 * least])));
     }
   }
 }
