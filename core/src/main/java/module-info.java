@@ -11,6 +11,7 @@ module holotome.core {
   exports holotome.core.io;
   exports holotome.core.step;
   exports holotome.core.select;
+  exports holotome.core.measure;
   exports holotome.core.section;
   exports holotome.core.intake;
   exports holotome.core.trim;

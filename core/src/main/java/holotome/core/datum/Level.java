@@ -1,11 +1,18 @@
 package holotome.core.datum;
 
+import holotome.core.measure.Hull;
+import holotome.core.measure.Patch;
+import holotome.core.measure.Resting;
 import holotome.core.mesh.Frame;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Vec;
+import holotome.core.select.Pick;
 import holotome.core.solve.PlaneFit;
+import holotome.core.solve.TurnedAxis;
 import holotome.core.spatial.PlaneFinder;
+import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Describes;
 import holotome.core.step.Length;
 import holotome.core.step.Outcome;
@@ -15,6 +22,7 @@ import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import java.util.BitSet;
 import java.util.List;
 
 /** Turns the work upright. */
@@ -22,10 +30,11 @@ import java.util.List;
     id = "datum.level",
     title = "Level",
     help =
-        "Turns the work so that its largest flat part, or a region, lies level with the rest above it.")
+        "Turns the work upright: by its largest flat part, a region, three points, the axis of a turned body, or the way it rests most steadily.")
 public record Level(
     @Parameter(
-            help = "The largest flat part (ground, base), or the region around a point",
+            help =
+                "The largest flat part (ground, base), the region around a point, three points, what is selected, the axis of a turned body, or a steady way to stand",
             preset = "largest")
         By by,
     @Parameter(
@@ -34,77 +43,192 @@ public record Level(
             optional = true)
         double[] point,
     @Parameter(help = "How far the region reaches", when = "by=region", min = 0, optional = true)
-        Length radius)
+        Length radius,
+    @Parameter(
+            help = "Three points of a plane, nine numbers in working space",
+            when = "by=points",
+            optional = true)
+        double[] points,
+    @Parameter(
+            help = "What is selected, one pick after the other",
+            when = "by=selection",
+            optional = true)
+        List<Pick> picks,
+    @Parameter(
+            help = "Which of the ways to stand, the steadiest is 1",
+            when = "by=resting",
+            min = 1,
+            max = 100,
+            preset = "1")
+        int pose)
     implements Step {
+  private static final int AXIS_SAMPLES = 40_000;
 
   /** What is made level. */
   public enum By {
     LARGEST,
-    REGION
+    REGION,
+    POINTS,
+    SELECTION,
+    AXIS,
+    RESTING
+  }
+
+  public Level(By by, double[] point, Length radius) {
+    this(by, point, radius, null, null, 1);
   }
 
   public Level {
     if (by == By.REGION && (point == null || point.length != 3 || radius == null)) {
       throw Failure.usage("a region needs a point of three numbers and a radius");
     }
+    if (by == By.POINTS && (points == null || points.length != 9)) {
+      throw Failure.usage("three points need nine numbers");
+    }
+    if (by == By.SELECTION && (picks == null || picks.isEmpty())) {
+      throw Failure.usage("a selection needs at least one pick");
+    }
   }
+
+  /**
+   * What is to be upright, in base coordinates.
+   *
+   * @param note what it is, in plain words
+   */
+  private record Up(double[] direction, double[] place, String note) {}
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    Mesh mesh = in.scan();
-    PlaneFinder.Flat flat =
-        by == By.LARGEST ? largest(mesh, run) : region(mesh, in.frame(), run.work());
-    double[] up = in.frame().toWork().direction(flat.normal());
-    double tilt = Math.toDegrees(Math.acos(Math.clamp(up[2], -1.0, 1.0)));
-    double[] pivot = in.frame().toWork().apply(flat.point());
-    Similarity turn =
-        Similarity.translation(Vec.mul(pivot, -1))
-            .then(Similarity.turningTo(up, Vec.of(0, 0, 1)))
-            .then(Similarity.translation(pivot));
+    Up up =
+        switch (by) {
+          case LARGEST -> largest(in, run.work());
+          case REGION -> region(in, run.work());
+          case POINTS -> points(in.frame());
+          case SELECTION -> selection(in, run.work());
+          case AXIS -> axis(in, run.work());
+          case RESTING -> resting(in);
+        };
+    double[] now = Vec.unit(in.frame().toWork().direction(up.direction));
+    double tilt =
+        Math.toDegrees(Math.atan2(Math.hypot(now[0], now[1]), Math.clamp(now[2], -1.0, 1.0)));
+    Similarity turn = Upright.bringing(in.frame(), up.direction, up.place);
     return Outcome.of(
-        in.withFrame(in.frame().placed(turn)),
-        String.format(
-            "Turned by %.2f°; the plane is flat within %s (RMS)",
-            tilt, Length.format(flat.rms() * in.frame().toWork().scale(), in.frame().trueSize())));
+        in.withFrame(in.frame().placed(turn)), String.format("Turned by %.2f°; %s", tilt, up.note));
   }
 
-  private static PlaneFinder.Flat largest(Mesh mesh, Run run) {
+  private static String flat(Frame f, double rms) {
+    return String.format(
+        "the plane is flat within %s (RMS)", Length.format(rms * f.toWork().scale(), f.trueSize()));
+  }
+
+  private static Up largest(Workpiece in, Work work) {
+    Mesh mesh = in.scan();
     double tolerance = 0.004 * mesh.bounds().diagonal();
-    List<PlaneFinder.Flat> found = PlaneFinder.find(mesh, tolerance, 1, run.work());
+    List<PlaneFinder.Flat> found = PlaneFinder.find(mesh, tolerance, 1, work);
     if (found.isEmpty() || found.getFirst().share() < 0.02) {
       throw Failure.cannot("No flat part is large enough to level by; give a region instead");
     }
     // A second look, closer: what is almost in the plane must not pull it.
     double closer = Math.max(3 * found.getFirst().rms(), tolerance / 20);
-    List<PlaneFinder.Flat> again =
-        PlaneFinder.find(mesh, Math.min(closer, tolerance), 1, run.work());
-    return !again.isEmpty() && again.getFirst().share() > 0.5 * found.getFirst().share()
-        ? again.getFirst()
-        : found.getFirst();
+    List<PlaneFinder.Flat> again = PlaneFinder.find(mesh, Math.min(closer, tolerance), 1, work);
+    PlaneFinder.Flat flat =
+        !again.isEmpty() && again.getFirst().share() > 0.5 * found.getFirst().share()
+            ? again.getFirst()
+            : found.getFirst();
+    return new Up(flat.normal(), flat.point(), flat(in.frame(), flat.rms()));
   }
 
-  private PlaneFinder.Flat region(Mesh mesh, Frame frame, Work work) {
-    double[] c = frame.toBase(point);
-    double r = frame.toBaseLength(radius.metres());
-    PlaneFit.Sum sum = new PlaneFit.Sum();
-    double[] facing = new double[3];
+  private Up region(Workpiece in, Work work) {
+    double[] c = in.frame().toBase(point);
+    double r = in.frame().toBaseLength(radius.metres());
+    Mesh mesh = in.scan();
+    BitSet set = new BitSet();
     int[] tri = mesh.triangles();
     for (int t = 0; t < mesh.triangleCount(); t++) {
       if ((t & 0xffff) == 0) {
         work.check();
       }
-      double[] p = Vec.at(mesh.xyz(), tri[3 * t]);
-      if (Vec.distance(p, c) <= r) {
-        double[] n = holotome.core.mesh.Measures.cross(mesh, t);
-        sum.add(p[0], p[1], p[2], Vec.length(n));
-        facing = Vec.add(facing, n);
+      boolean within = true;
+      for (int k = 3 * t; k < 3 * t + 3 && within; k++) {
+        within = Vec.distance(Vec.at(mesh.xyz(), tri[k]), c) <= r;
       }
+      set.set(t, within);
     }
-    if (!(sum.weight() > 0)) {
+    if (set.isEmpty()) {
       throw Failure.cannot("No surface lies within that region; choose a larger radius");
     }
-    PlaneFit fit = sum.fit();
-    double[] n = Vec.dot(fit.normal(), facing) < 0 ? Vec.mul(fit.normal(), -1) : fit.normal();
-    return new PlaneFinder.Flat(fit.point(), n, 0, fit.rms());
+    return plane(in, set);
+  }
+
+  private Up selection(Workpiece in, Work work) {
+    BitSet set = Pick.all(picks, in.scan(), in.frame(), work);
+    if (set.isEmpty()) {
+      throw Failure.cannot("Nothing is selected to level by");
+    }
+    return plane(in, set);
+  }
+
+  private static Up plane(Workpiece in, BitSet set) {
+    PlaneFit fit = Patch.of(in.scan(), set).plane();
+    return new Up(fit.normal(), fit.point(), flat(in.frame(), fit.rms()));
+  }
+
+  private Up points(Frame frame) {
+    double[] a = {points[0], points[1], points[2]};
+    double[] b = {points[3], points[4], points[5]};
+    double[] c = {points[6], points[7], points[8]};
+    double[] n = Vec.cross(Vec.sub(b, a), Vec.sub(c, a));
+    if (!(Vec.length(n) > 1e-9 * Vec.distance(a, b) * Vec.distance(a, c))) {
+      throw Failure.cannot("The three points lie in a line; they tell of no plane");
+    }
+    // Whichever way round they were picked: up stays up.
+    double[] up = Vec.unit(n[2] < 0 ? Vec.mul(n, -1) : n);
+    Similarity toBase = frame.toWork().inverse();
+    return new Up(toBase.direction(up), toBase.apply(a), "the three points lie level");
+  }
+
+  private static Up axis(Workpiece in, Work work) {
+    Mesh mesh = in.scan();
+    int n = Math.min(AXIS_SAMPLES, 4 * mesh.triangleCount());
+    float[] points = SurfaceDistance.sample(mesh, n);
+    int[] of = SurfaceDistance.sampledTriangles(mesh, n);
+    work.check();
+    double[] p = new double[points.length];
+    double[] d = new double[points.length];
+    for (int i = 0; i < of.length; i++) {
+      double[] normal = Vec.unit(Measures.cross(mesh, of[i]));
+      for (int k = 0; k < 3; k++) {
+        p[3 * i + k] = points[3 * i + k];
+        d[3 * i + k] = normal[k];
+      }
+    }
+    TurnedAxis a = TurnedAxis.of(p, d);
+    if (a.off() > 0.2) {
+      throw Failure.cannot(
+          "The surface is not that of a turned body; level by a region or three points instead");
+    }
+    // The end that looks up now stays up.
+    double up = in.frame().toWork().direction(a.axis())[2];
+    return new Up(
+        up < 0 ? Vec.mul(a.axis(), -1) : a.axis(),
+        a.point(),
+        String.format(
+            "half of its surface looks to the axis within %.2f°",
+            Math.toDegrees(Math.asin(Math.min(1, a.off())))));
+  }
+
+  private Up resting(Workpiece in) {
+    Mesh mesh = in.scan();
+    double[] mass = Resting.massCentre(mesh);
+    List<Resting> poses = Resting.of(Hull.of(mesh.xyz()), mass);
+    if (poses.size() < pose) {
+      throw Failure.cannot(
+          poses.isEmpty()
+              ? "It has no way to stand by itself; level by a region or three points instead"
+              : "It has only " + poses.size() + " ways to stand");
+    }
+    Resting r = poses.get(pose - 1);
+    return new Up(
+        Vec.mul(r.down(), -1), mass, String.format("it stands until tipped by %.1f°", r.steady()));
   }
 }

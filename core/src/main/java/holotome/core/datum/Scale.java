@@ -14,70 +14,130 @@ import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import java.util.stream.Stream;
 
-/** Gives the work its true size from known lengths. */
+/** Gives the work its true size: from known lengths, a size it must have, or a factor. */
 @Describes(
     id = "datum.scale",
     title = "Scale",
     help =
-        "Sets the true size from one or more lengths that are known; with several, the factor that fits them best.")
+        "Sets the true size: from lengths that are known (with several, the factor that fits them best), from a size it must have, or by a factor.")
 public record Scale(
-    @Parameter(help = "Pairs of points and the true distance between them")
-        List<KnownLength> lengths)
+    @Parameter(
+            help = "Pairs of points and the true distance between them",
+            optional = true,
+            oneOf = "how")
+        List<KnownLength> lengths,
+    @Parameter(
+            help = "The size it must have",
+            optional = true,
+            oneOf = "how",
+            min = Double.MIN_VALUE)
+        Length size,
+    @Parameter(
+            help = "A factor for the working space as it stands",
+            optional = true,
+            oneOf = "how",
+            min = Double.MIN_VALUE)
+        Double factor,
+    @Parameter(help = "Which measure the size is", preset = "height", when = "size") Along along)
     implements Step {
 
+  /** A measure of the box around the work. */
+  public enum Along {
+    HEIGHT,
+    WIDTH,
+    DEPTH,
+    LONGEST
+  }
+
+  public Scale(List<KnownLength> lengths) {
+    this(lengths, null, null, Along.HEIGHT);
+  }
+
   public Scale {
-    if (lengths.isEmpty()) {
+    if (Stream.of(lengths, size, factor).filter(Objects::nonNull).count() != 1) {
+      throw Failure.usage("give one of lengths, size and factor");
+    }
+    if (lengths != null && lengths.isEmpty()) {
       throw Failure.usage("give at least one known length");
     }
-    for (KnownLength k : lengths) {
-      if (k.from().length != 3 || k.to().length != 3) {
-        throw Failure.usage("each end of a known length needs three numbers");
-      }
-      if (!(k.is().metres() > 0)) {
-        throw Failure.usage("a known length must be above zero");
-      }
-      if (!(Vec.distance(k.from(), k.to()) > 0)) {
-        throw Failure.usage("the two ends of a known length are the same point");
-      }
+    if (lengths != null) {
+      lengths = List.copyOf(lengths);
+      lengths.forEach(Scale::check);
+    }
+    if (size != null && !(size.metres() > 0) || factor != null && !(factor > 0)) {
+      throw Failure.usage("a size and a factor must be above zero");
     }
   }
 
-  /** The factor with the least sum of squared errors of the lengths. */
-  public double factor() {
-    double up = 0;
-    double down = 0;
-    for (KnownLength k : lengths) {
-      double d = Vec.distance(k.from(), k.to());
-      up += d * k.is().metres();
-      down += d * d;
+  private static void check(KnownLength k) {
+    if (k.from().length != 3 || k.to().length != 3) {
+      throw Failure.usage("each end of a known length needs three numbers");
     }
-    return up / down;
+    if (!(k.is().metres() > 0)) {
+      throw Failure.usage("a known length must be above zero");
+    }
+    if (!(Vec.distance(k.from(), k.to()) > 0)) {
+      throw Failure.usage("the two ends of a known length are the same point");
+    }
+  }
+
+  /** The factor for a work of this size. */
+  public double factorFor(Box b) {
+    if (factor != null) {
+      return factor;
+    }
+    if (lengths != null) {
+      return ScaleFit.of(lengths).factor();
+    }
+    double now =
+        switch (along) {
+          case HEIGHT -> b.height();
+          case WIDTH -> b.width();
+          case DEPTH -> b.depth();
+          case LONGEST -> Math.max(b.width(), Math.max(b.depth(), b.height()));
+        };
+    if (!(now > 0)) {
+      throw Failure.cannot("The work has no " + along.name().toLowerCase(java.util.Locale.ROOT));
+    }
+    return size.metres() / now;
   }
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    double factor = factor();
-    Workpiece out = in.withFrame(in.frame().placed(Similarity.scaling(factor)).withTrueSize());
+    double by = factorFor(in.frame().workBounds(in.current()));
+    Workpiece out = in.withFrame(in.frame().placed(Similarity.scaling(by)).withTrueSize());
     List<String> notes = new ArrayList<>();
     Box b = out.frame().workBounds(in.current());
     notes.add(
         String.format(
             "Scaled by %.6g to %s × %s × %s",
-            factor,
+            by,
             Length.format(b.width(), true),
             Length.format(b.depth(), true),
             Length.format(b.height(), true)));
-    if (lengths.size() > 1) {
-      for (int i = 0; i < lengths.size(); i++) {
-        KnownLength k = lengths.get(i);
-        double off = factor * Vec.distance(k.from(), k.to()) - k.is().metres();
-        notes.add(
-            String.format(
-                "Length %d is off by %.3f mm (%.2f %%)",
-                i + 1, 1000 * off, 100 * off / k.is().metres()));
-      }
+    if (lengths != null) {
+      notes.addAll(told(ScaleFit.of(lengths)));
     }
     return new Outcome(out, notes);
+  }
+
+  private List<String> told(ScaleFit fit) {
+    List<String> notes = new ArrayList<>();
+    for (int i = 0; lengths.size() > 1 && i < lengths.size(); i++) {
+      notes.add(
+          String.format(
+              "Length %d is off by %.3f mm (%.2f %%)%s",
+              i + 1,
+              1000 * fit.off()[i],
+              100 * fit.off()[i] / lengths.get(i).is().metres(),
+              fit.outlier() == i ? " and does not go with the others" : ""));
+    }
+    if (!Double.isNaN(fit.precision())) {
+      notes.add(String.format("Right within %.2g %% (one sigma)", 100 * fit.precision()));
+    }
+    return notes;
   }
 }

@@ -12,11 +12,14 @@ import holotome.core.step.Workpiece;
 @Describes(
     id = "datum.turn",
     title = "Turn",
-    help =
-        "Turns the work about an axis through the origin, counter-clockwise seen against the axis.")
+    help = "Turns the work about an axis, counter-clockwise seen against the axis.")
 public record Turn(
     @Parameter(help = "The axis", preset = "z") Axis axis,
-    @Parameter(help = "The angle", unit = "°", min = -360, max = 360, preset = "90") double angle)
+    @Parameter(help = "The angle", unit = "°", min = -360, max = 360, preset = "90") double angle,
+    @Parameter(
+            help = "What stays where it is: the origin, or the middle of the box",
+            preset = "origin")
+        About about)
     implements Step {
 
   /** An axis of the working space. */
@@ -26,11 +29,24 @@ public record Turn(
     Z
   }
 
+  /** What a turn leaves in place. */
+  public enum About {
+    ORIGIN,
+    CENTRE
+  }
+
+  public Turn(Axis axis, double angle) {
+    this(axis, angle, About.ORIGIN);
+  }
+
   @Override
   public Outcome apply(Workpiece in, Run run) {
     double[] a = {axis == Axis.X ? 1 : 0, axis == Axis.Y ? 1 : 0, axis == Axis.Z ? 1 : 0};
+    double[] place =
+        about == About.ORIGIN ? new double[3] : in.frame().workBounds(in.current()).centre();
+    Similarity turn = Similarity.turning(a, Math.toRadians(angle));
     return Outcome.of(
-        in.withFrame(in.frame().placed(Similarity.turning(a, Math.toRadians(angle)))),
+        in.withFrame(in.frame().placed(Upright.about(place, turn))),
         String.format(
             "Turned by %.4g° about %s", angle, axis.name().toLowerCase(java.util.Locale.ROOT)));
   }

@@ -45,7 +45,7 @@ public final class MeshReader {
       if (loaded.mesh().isEmpty()) {
         throw Failure.badInput(file + ": holds no triangle; there is nothing to work on");
       }
-      return loaded;
+      return FrameFile.applied(loaded, file);
     } catch (IOException e) {
       throw new Failure(Failure.Kind.BAD_INPUT, file + ": cannot be read: " + reason(e), e);
     } catch (NegativeArraySizeException e) {

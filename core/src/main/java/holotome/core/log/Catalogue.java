@@ -2,10 +2,14 @@ package holotome.core.log;
 
 import holotome.core.bake.BakeMaps;
 import holotome.core.datum.DeclareUnit;
+import holotome.core.datum.Front;
+import holotome.core.datum.KeepFrame;
 import holotome.core.datum.Level;
 import holotome.core.datum.Origin;
+import holotome.core.datum.Place;
 import holotome.core.datum.Scale;
 import holotome.core.datum.Turn;
+import holotome.core.datum.WriteSection;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.Tidy;
 import holotome.core.mend.TurnOver;
@@ -43,8 +47,12 @@ public final class Catalogue {
               DeclareUnit.class,
               Scale.class,
               Level.class,
+              Front.class,
               Turn.class,
               Origin.class,
+              Place.class,
+              KeepFrame.class,
+              WriteSection.class,
               Decimate.class,
               MakeCharts.class,
               BakeMaps.class,

@@ -3,6 +3,7 @@ package holotome.core.log;
 import holotome.core.mesh.Frame;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.NamedFrame;
 import holotome.core.mesh.Raster;
 import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Uv;
@@ -40,6 +41,12 @@ final class WorkpieceFile {
       similarity(out, w.frame().toFile());
       similarity(out, w.frame().toWork());
       out.writeBoolean(w.frame().trueSize());
+      out.writeInt(w.frame().named().size());
+      for (NamedFrame f : w.frame().named()) {
+        out.writeUTF(f.name());
+        similarity(out, f.fromBase());
+        out.writeDouble(f.unit());
+      }
     } catch (IOException e) {
       Files.deleteIfExists(file);
       throw e;
@@ -52,8 +59,11 @@ final class WorkpieceFile {
       Mesh scan = mesh(in);
       Mesh cast = mesh(in);
       Maps maps = maps(in);
-      return new Workpiece(
-          scan, cast, maps, new Frame(similarity(in), similarity(in), in.readBoolean()));
+      Frame frame = new Frame(similarity(in), similarity(in), in.readBoolean());
+      for (int n = in.readInt(); n > 0; n--) {
+        frame = frame.keeping(new NamedFrame(in.readUTF(), similarity(in), in.readDouble()));
+      }
+      return new Workpiece(scan, cast, maps, frame);
     }
   }
 

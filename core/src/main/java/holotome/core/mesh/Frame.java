@@ -1,5 +1,8 @@
 package holotome.core.mesh;
 
+import java.util.ArrayList;
+import java.util.List;
+
 /**
  * Where the floats of a mesh stand.
  *
@@ -13,9 +16,19 @@ package holotome.core.mesh;
  * @param toWork base to working space
  * @param trueSize whether the size of the working space is known; if not, its lengths are the
  *     file's own units, taken as metres
+ * @param named further frames that are kept, each under its own name
  */
-public record Frame(Similarity toFile, Similarity toWork, boolean trueSize) {
+public record Frame(
+    Similarity toFile, Similarity toWork, boolean trueSize, List<NamedFrame> named) {
   public static final Frame PLAIN = new Frame(Similarity.IDENTITY, Similarity.IDENTITY, false);
+
+  public Frame {
+    named = List.copyOf(named);
+  }
+
+  public Frame(Similarity toFile, Similarity toWork, boolean trueSize) {
+    this(toFile, toWork, trueSize, List.of());
+  }
 
   /** The frame of a file whose coordinates had this offset taken away on reading. */
   public static Frame ofOffset(double[] offset) {
@@ -24,11 +37,29 @@ public record Frame(Similarity toFile, Similarity toWork, boolean trueSize) {
 
   /** Places the work anew: a further similarity in working space. */
   public Frame placed(Similarity further) {
-    return new Frame(toFile, toWork.then(further), trueSize);
+    return new Frame(toFile, toWork.then(further), trueSize, named);
   }
 
   public Frame withTrueSize() {
-    return new Frame(toFile, toWork, true);
+    return new Frame(toFile, toWork, true, named);
+  }
+
+  /** The same with another placing of the work. */
+  public Frame working(Similarity work, boolean sizeIsTrue) {
+    return new Frame(toFile, work, sizeIsTrue, named);
+  }
+
+  /** With a further frame kept, or the one of that name replaced. */
+  public Frame keeping(NamedFrame frame) {
+    List<NamedFrame> all = new ArrayList<>(named);
+    all.removeIf(f -> f.name().equals(frame.name()));
+    all.add(frame);
+    return new Frame(toFile, toWork, trueSize, all);
+  }
+
+  /** The frame kept under a name; null for none. */
+  public NamedFrame named(String name) {
+    return named.stream().filter(f -> f.name().equals(name)).findFirst().orElse(null);
   }
 
   public double[] toBase(double[] workPoint) {

@@ -1,11 +1,16 @@
 package holotome.core.ship;
 
+import holotome.core.io.FrameFile;
 import holotome.core.io.GlbWriter;
 import holotome.core.io.MeshWriter;
 import holotome.core.io.Pictures;
 import holotome.core.io.SafeFiles;
+import holotome.core.mesh.AxisPreset;
+import holotome.core.mesh.Frame;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Mirrored;
+import holotome.core.mesh.NamedFrame;
 import holotome.core.mesh.Raster;
 import holotome.core.mesh.Similarity;
 import holotome.core.step.Describes;
@@ -20,6 +25,8 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Writes the finished asset. */
 @Describes(
@@ -37,25 +44,40 @@ public record WriteAsset(
     @Parameter(help = "Another format than the destination's own", optional = true) Format format,
     @Parameter(
             help =
-                "Another frame than the destination's own: the working one, or the file's original one",
+                "Another frame than the destination's own: working, original, or one kept under a name",
             optional = true)
-        InFrame frame,
+        String frame,
+    @Parameter(
+            help = "Another unit, up axis and handedness than the destination's own",
+            optional = true)
+        AxisPreset axes,
     @Parameter(help = "Which mesh: the Cast where there is one, or the Scan", preset = "cast")
-        What what)
+        What what,
+    @Parameter(
+            help =
+                "Whether a file beside it carries the frames, for other tools and for reading it back",
+            preset = "false")
+        boolean frames)
     implements Step {
+  private static final String ORIGINAL = "original";
+  private static final String WORKING = "working";
 
   /** What the asset is for. */
   public enum Destination {
-    ENGINE(Format.GLB),
-    RENDER(Format.OBJ),
-    PRINT(Format.STL),
-    ENGINEERING(Format.PLY),
-    CAPTURE(Format.PLY);
+    ENGINE(Format.GLB, AxisPreset.METRES_Z_UP),
+    RENDER(Format.OBJ, AxisPreset.METRES_Z_UP),
+    PRINT(Format.STL, AxisPreset.MILLIMETRES_Z_UP),
+    ENGINEERING(Format.PLY, AxisPreset.MILLIMETRES_Z_UP),
+    CAPTURE(Format.PLY, AxisPreset.METRES_Z_UP);
 
     private final Format format;
 
-    Destination(Format format) {
+    /** GLB turns the up axis itself. */
+    private final AxisPreset axes;
+
+    Destination(Format format, AxisPreset axes) {
       this.format = format;
+      this.axes = axes;
     }
   }
 
@@ -67,16 +89,14 @@ public record WriteAsset(
     PLY
   }
 
-  /** Which coordinates are written. */
-  public enum InFrame {
-    WORKING,
-    ORIGINAL
-  }
-
   /** Which mesh is written. */
   public enum What {
     CAST,
     SCAN
+  }
+
+  public WriteAsset(Destination for_, String name, Format format, String frame, What what) {
+    this(for_, name, format, frame, null, what, false);
   }
 
   public WriteAsset {
@@ -108,29 +128,77 @@ public record WriteAsset(
     }
     Mesh mesh = what == What.CAST ? in.current() : in.scan();
     Maps maps = mesh == in.cast() ? in.maps() : null;
-    boolean original = frame == InFrame.ORIGINAL || frame == null && for_ == Destination.CAPTURE;
-    Similarity placing = original ? in.frame().toFile() : in.frame().toWork();
-    boolean millimetres = for_ == Destination.PRINT || for_ == Destination.ENGINEERING;
-    if (!original && millimetres) {
-      placing = placing.then(Similarity.scaling(1000));
-    }
-    if (written() == Format.GLB && original) {
+    Target target = target(in.frame());
+    if (written() == Format.GLB && (target.frame != null || axes != null)) {
       throw Failure.cannot(
-          "GLB holds metres with Y up and cannot carry the original frame; choose ply or obj");
+          "GLB holds metres with Y up and cannot carry another frame; choose ply or obj");
     }
     Path file = run.out().resolve(fileName());
     try (SafeFiles files = new SafeFiles()) {
-      write(files, file, mesh, maps, placing, run.work());
+      Similarity placing = target.placing;
+      Mesh out = mesh;
+      if (target.mirrored >= 0) {
+        Mirrored m = Mirrored.of(mesh, placing, target.mirrored);
+        out = m.mesh();
+        placing = m.placing();
+      }
+      write(files, file, out, maps, placing, run.work());
+      if (frames) {
+        boolean turned = written() == Format.GLB;
+        FrameFile.add(
+            files,
+            file,
+            in.frame(),
+            turned ? placing.then(AxisPreset.METRES_Y_UP.fromWork()) : target.placing,
+            target.mirrored);
+      }
       files.commit();
     }
     String note =
         String.format(
             "%s written: %,d triangles%s",
-            file.getFileName(), mesh.triangleCount(), original ? ", in the original frame" : "");
-    if (!in.frame().trueSize() && !original) {
+            file.getFileName(),
+            mesh.triangleCount(),
+            target.frame == null ? "" : ", in the frame " + target.frame);
+    if (!in.frame().trueSize() && target.frame == null) {
       note += "; the true size is unknown, the file's own units were taken as metres";
     }
     return Outcome.of(in, note);
+  }
+
+  /**
+   * Where the written coordinates stand.
+   *
+   * @param frame the kept frame's name; null for the working one
+   * @param mirrored the axis that changes its sign at last; -1 for none
+   */
+  private record Target(Similarity placing, String frame, int mirrored) {}
+
+  private Target target(Frame f) {
+    String name = frame != null ? frame : for_ == Destination.CAPTURE ? ORIGINAL : WORKING;
+    if (name.equals(WORKING)) {
+      AxisPreset a = axes != null ? axes : for_.axes;
+      return new Target(
+          f.toWork().then(a.fromWork()), null, a.isLeftHanded() ? a.turnedAxis() : -1);
+    }
+    if (axes != null) {
+      throw Failure.usage(
+          "a kept frame has axes of its own; give either \"frame\" or \"axes\", not both");
+    }
+    if (name.equals(ORIGINAL)) {
+      return new Target(f.toFile(), ORIGINAL, -1);
+    }
+    NamedFrame kept = f.named(name);
+    if (kept == null) {
+      throw Failure.cannot(
+          "No frame is kept under the name \""
+              + name
+              + "\"; there is "
+              + Stream.concat(
+                      Stream.of(WORKING, ORIGINAL), f.named().stream().map(NamedFrame::name))
+                  .collect(Collectors.joining(", ")));
+    }
+    return new Target(kept.fromBase(), name, -1);
   }
 
   private void write(

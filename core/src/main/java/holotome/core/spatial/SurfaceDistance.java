@@ -72,18 +72,10 @@ public record SurfaceDistance(double rms, double mean, double p95, double max) {
 
   /** Points spread over the surface in proportion to area, 3 floats each. */
   public static float[] sample(Mesh mesh, int samples) {
-    int n = mesh.triangleCount();
-    double[] upTo = new double[n + 1];
-    for (int t = 0; t < n; t++) {
-      upTo[t + 1] = upTo[t] + Vec.length(Measures.cross(mesh, t));
-    }
-    float[] out = new float[3 * samples];
-    int t = 0;
-    for (int i = 0; i < samples; i++) {
-      double at = (i + 0.5) / samples * upTo[n];
-      while (t < n - 1 && upTo[t + 1] < at) {
-        t++;
-      }
+    int[] of = sampledTriangles(mesh, samples);
+    float[] out = new float[3 * of.length];
+    for (int i = 0; i < of.length; i++) {
+      int t = of[i];
       // The R2 sequence (Roberts, "The unreasonable effectiveness of quasirandom sequences", 2018).
       double a = (0.5 + i * 0.7548776662466927) % 1;
       double b = (0.5 + i * 0.5698402909980532) % 1;
@@ -99,5 +91,24 @@ public record SurfaceDistance(double rms, double mean, double p95, double max) {
       }
     }
     return out;
+  }
+
+  /** The triangle that each point of {@link #sample} lies on. */
+  public static int[] sampledTriangles(Mesh mesh, int samples) {
+    int n = mesh.triangleCount();
+    double[] upTo = new double[n + 1];
+    for (int t = 0; t < n; t++) {
+      upTo[t + 1] = upTo[t] + Vec.length(Measures.cross(mesh, t));
+    }
+    int[] of = new int[samples];
+    int t = 0;
+    for (int i = 0; i < samples; i++) {
+      double at = (i + 0.5) / samples * upTo[n];
+      while (t < n - 1 && upTo[t + 1] < at) {
+        t++;
+      }
+      of[i] = t;
+    }
+    return of;
   }
 }

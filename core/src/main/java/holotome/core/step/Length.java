@@ -113,6 +113,23 @@ public record Length(double metres) {
         : fourDigits(squareMetres * 1e4) + " cm²";
   }
 
+  /**
+   * A volume for reading, with four digits that count: in litres, or cubic metres from a thousand
+   * of them on, or cubic centimetres below a tenth of one; in the file's own units where the true
+   * size is unknown.
+   */
+  public static String formatVolume(double cubicMetres, boolean trueSize) {
+    if (!trueSize) {
+      return fourDigits(cubicMetres) + " cubic units";
+    }
+    if (cubicMetres >= 1) {
+      return fourDigits(cubicMetres) + " m³";
+    }
+    return cubicMetres >= 1e-4
+        ? fourDigits(cubicMetres * 1e3) + " l"
+        : fourDigits(cubicMetres * 1e6) + " cm³";
+  }
+
   private static String fourDigits(double v) {
     if (v == 0 || !Double.isFinite(v)) {
       return "0";

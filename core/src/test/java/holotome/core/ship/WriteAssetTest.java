@@ -181,9 +181,9 @@ class WriteAssetTest {
                         WriteAsset.Destination.ENGINE,
                         "x",
                         null,
-                        WriteAsset.InFrame.ORIGINAL,
+                        "original",
                         WriteAsset.What.CAST)))
-        .hasMessageContaining("cannot carry the original frame");
+        .hasMessageContaining("cannot carry another frame");
     try (var files = Files.list(dir)) {
       assertThat(files).isEmpty();
     }

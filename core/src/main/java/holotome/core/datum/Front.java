@@ -1,0 +1,138 @@
+package holotome.core.datum;
+
+import holotome.core.measure.Patch;
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Similarity;
+import holotome.core.mesh.Vec;
+import holotome.core.select.Pick;
+import holotome.core.step.Describes;
+import holotome.core.step.Length;
+import holotome.core.step.Outcome;
+import holotome.core.step.Parameter;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import java.util.BitSet;
+import java.util.List;
+
+/** Turns the work about the upright so that it faces the front. */
+@Describes(
+    id = "datum.front",
+    title = "Front",
+    help =
+        "Turns the work about the upright until its front looks along -Y: by a direction, an edge, a wall, or its plane of symmetry.")
+public record Front(
+    @Parameter(
+            help =
+                "A direction that leads to the front, an edge that runs along it, a wall that faces it, what is selected as a wall, or the plane of symmetry",
+            preset = "direction")
+        By by,
+    @Parameter(
+            help = "Two points of the direction or edge, six numbers in working space",
+            optional = true)
+        double[] points,
+    @Parameter(
+            help = "A point on the wall, x y z in working space",
+            when = "by=wall",
+            optional = true)
+        double[] point,
+    @Parameter(help = "How far the wall reaches", when = "by=wall", min = 0, optional = true)
+        Length radius,
+    @Parameter(
+            help = "What is selected, one pick after the other",
+            when = "by=selection",
+            optional = true)
+        List<Pick> picks)
+    implements Step {
+
+  /** What tells the front. */
+  public enum By {
+    DIRECTION,
+    EDGE,
+    WALL,
+    SELECTION,
+    SYMMETRY
+  }
+
+  public Front {
+    boolean line = by == By.DIRECTION || by == By.EDGE;
+    if (line && (points == null || points.length != 6)) {
+      throw Failure.usage("a direction or an edge needs two points: six numbers");
+    }
+    if (by == By.WALL && (point == null || point.length != 3 || radius == null)) {
+      throw Failure.usage("a wall needs a point of three numbers and a radius");
+    }
+    if (by == By.SELECTION && (picks == null || picks.isEmpty())) {
+      throw Failure.usage("a selection needs at least one pick");
+    }
+  }
+
+  /** A direction in plan that is to look along -Y, and what it is. */
+  private record Ahead(double x, double y, String note) {}
+
+  @Override
+  public Outcome apply(Workpiece in, Run run) {
+    Ahead a =
+        switch (by) {
+          case DIRECTION ->
+              new Ahead(points[3] - points[0], points[4] - points[1], "by a direction");
+          case EDGE -> edge();
+          case WALL, SELECTION -> wall(in, run.work());
+          case SYMMETRY -> symmetry(in, run.work());
+        };
+    if (!(Math.hypot(a.x, a.y) > 1e-12)) {
+      throw Failure.cannot("That direction is upright; it has no front");
+    }
+    double angle = -Math.PI / 2 - Math.atan2(a.y, a.x);
+    angle = Math.atan2(Math.sin(angle), Math.cos(angle));
+    Box b = in.frame().workBounds(in.current());
+    Similarity turn = Upright.about(b.centre(), Similarity.turning(Vec.of(0, 0, 1), angle));
+    return Outcome.of(
+        in.withFrame(in.frame().placed(turn)),
+        String.format("Turned by %.2f° about the upright, %s", Math.toDegrees(angle), a.note));
+  }
+
+  /** An edge lies along X afterwards, by the smaller turn. */
+  private Ahead edge() {
+    double x = points[3] - points[0];
+    double y = points[4] - points[1];
+    return x < 0 ? new Ahead(-y, x, "along an edge") : new Ahead(y, -x, "along an edge");
+  }
+
+  private Ahead wall(Workpiece in, Work work) {
+    Patch patch;
+    if (by == By.WALL) {
+      double[] c = in.frame().toBase(point);
+      patch = Patch.around(in.scan(), c, in.frame().toBaseLength(radius.metres()), work);
+    } else {
+      BitSet set = Pick.all(picks, in.scan(), in.frame(), work);
+      if (set.isEmpty()) {
+        throw Failure.cannot("Nothing is selected to face the front");
+      }
+      patch = Patch.of(in.scan(), set);
+    }
+    var fit = patch.plane();
+    double[] n = in.frame().toWork().direction(fit.normal());
+    if (Math.hypot(n[0], n[1]) < 0.1) {
+      throw Failure.cannot("That part lies level; it cannot face the front");
+    }
+    return new Ahead(
+        n[0],
+        n[1],
+        String.format(
+            "by a wall flat within %s (RMS)",
+            Length.format(fit.rms() * in.frame().toWork().scale(), in.frame().trueSize())));
+  }
+
+  private static Ahead symmetry(Workpiece in, Work work) {
+    SymmetryPlane s = SymmetryPlane.upright(in.scan(), in.frame(), work);
+    return new Ahead(
+        s.alongX(),
+        s.alongY(),
+        String.format(
+            "by its plane of symmetry, off by %s on average",
+            Length.format(s.mean(), in.frame().trueSize())));
+  }
+}

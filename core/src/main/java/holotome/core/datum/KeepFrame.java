@@ -1,0 +1,128 @@
+package holotome.core.datum;
+
+import holotome.core.mesh.Frame;
+import holotome.core.mesh.NamedFrame;
+import holotome.core.mesh.Similarity;
+import holotome.core.mesh.Vec;
+import holotome.core.step.Describes;
+import holotome.core.step.Length;
+import holotome.core.step.Outcome;
+import holotome.core.step.Parameter;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+
+/** Keeps coordinates under a name, or goes back to ones that were kept. */
+@Describes(
+    id = "datum.frame",
+    title = "Frames",
+    help =
+        "Keeps the coordinates as they stand under a name, takes further ones in by a matrix, or goes back to ones that were kept. Any mesh can be written in any of them.")
+public record KeepFrame(
+    @Parameter(
+            help = "Keep the present ones, keep ones given by a matrix, or use ones that were kept",
+            preset = "keep")
+        Do what,
+    @Parameter(help = "Their name; \"original\" are the scan file's own") String name,
+    @Parameter(
+            help =
+                "Sixteen numbers by rows that take the scan file's coordinates to these; turned, scaled and moved only",
+            when = "what=given",
+            optional = true)
+        double[] matrix,
+    @Parameter(help = "What one unit of these is", when = "what=given", preset = "m")
+        Length.Unit unit)
+    implements Step {
+
+  /** What is done. */
+  public enum Do {
+    KEEP,
+    GIVEN,
+    USE
+  }
+
+  public KeepFrame {
+    if (name.isBlank() || name.length() > 100) {
+      throw Failure.usage("a frame needs a name of at most a hundred letters");
+    }
+    boolean reserved = name.equals("original") || name.equals("working");
+    if (what != Do.USE && reserved) {
+      throw Failure.usage("\"" + name + "\" is always there; choose another name");
+    }
+    if (what == Do.GIVEN) {
+      if (matrix == null) {
+        throw Failure.usage("frames that are given need a matrix of sixteen numbers");
+      }
+      similarity(matrix);
+    }
+  }
+
+  @Override
+  public Outcome apply(Workpiece in, Run run) {
+    Frame f = in.frame();
+    return switch (what) {
+      case KEEP ->
+          Outcome.of(
+              in.withFrame(f.keeping(new NamedFrame(name, f.toWork(), f.trueSize() ? 1 : 0))),
+              "Kept as " + name);
+      case GIVEN ->
+          Outcome.of(
+              in.withFrame(
+                  f.keeping(
+                      new NamedFrame(name, f.toFile().then(similarity(matrix)), unit.metres()))),
+              "Kept as " + name + ", one unit " + unit.symbol());
+      case USE -> use(in);
+    };
+  }
+
+  private Outcome use(Workpiece in) {
+    Frame f = in.frame();
+    if (name.equals("original")) {
+      // What one of its units is stays as it was found out.
+      double k = f.toWork().scale() / f.toFile().scale();
+      return Outcome.of(
+          in.withFrame(f.working(f.toFile().then(Similarity.scaling(k)), f.trueSize())),
+          "Back in the file's own coordinates");
+    }
+    NamedFrame kept = f.named(name);
+    if (kept == null) {
+      throw Failure.cannot(
+          "No frame is kept under the name \""
+              + name
+              + "\"; there is original"
+              + f.named().stream().map(n -> ", " + n.name()).reduce("", String::concat));
+    }
+    double k = kept.unit() > 0 ? kept.unit() : 1;
+    return Outcome.of(
+        in.withFrame(f.working(kept.fromBase().then(Similarity.scaling(k)), kept.unit() > 0)),
+        "In the coordinates of " + name);
+  }
+
+  private static Similarity similarity(double[] m) {
+    if (m.length != 16) {
+      throw Failure.usage("a matrix needs sixteen numbers, not " + m.length);
+    }
+    double[] x = {m[0], m[4], m[8]};
+    double[] y = {m[1], m[5], m[9]};
+    double[] z = {m[2], m[6], m[10]};
+    double k = Vec.length(x);
+    boolean good =
+        k > 0
+            && Math.abs(Vec.length(y) - k) < 1e-6 * k
+            && Math.abs(Vec.dot(x, y)) < 1e-6 * k * k
+            && Vec.distance(Vec.mul(Vec.cross(x, y), 1 / k), z) < 1e-5 * k
+            && m[12] == 0
+            && m[13] == 0
+            && m[14] == 0
+            && m[15] == 1;
+    if (!good) {
+      throw Failure.usage(
+          "the matrix must turn, scale evenly and move, right-handed, with 0, 0, 0, 1 at its end");
+    }
+    double[] r = {
+      m[0] / k, m[1] / k, m[2] / k, m[4] / k, m[5] / k, m[6] / k, m[8] / k, m[9] / k, m[10] / k
+    };
+    return new Similarity(k, r, new double[] {m[3], m[7], m[11]});
+  }
+}

@@ -1,0 +1,92 @@
+package holotome.core.measure;
+
+import holotome.core.step.Parameter;
+import holotome.core.task.Failure;
+import java.util.List;
+
+/**
+ * Something to be measured, by where: kept with a project and measured anew on the mesh as it
+ * stands.
+ *
+ * @param pins in the scan file's own coordinates, so that placing the work moves none of them
+ */
+public record Measurement(
+    @Parameter(help = "What it is called") String name,
+    @Parameter(help = "What is measured") Kind kind,
+    @Parameter(help = "Where", preset = "") List<Pin> pins) {
+
+  /** A picked place. */
+  public record Pin(
+      @Parameter(help = "x y z in the scan file's own coordinates") double[] at,
+      @Parameter(
+              help = "How far around the surface is taken in, in the file's units; 0 for the point",
+              preset = "0",
+              min = 0)
+          double reach) {
+    public Pin {
+      if (at.length != 3) {
+        throw Failure.usage("a place needs three numbers");
+      }
+    }
+  }
+
+  /** What can be measured, and by how many pins. */
+  public enum Kind {
+    DISTANCE("Distance", 2, 2, false),
+    SURFACE("Along the surface", 2, 2, false),
+    FROM_PLANE("From a plane", 2, 2, true),
+    ANGLE("Angle of planes", 2, 2, true),
+    CIRCLE("Circle", 3, 64, false),
+    SPHERE("Sphere", 1, 1, true),
+    CYLINDER("Cylinder", 1, 1, true),
+    PLANE("Flatness", 1, 1, true),
+    SIZE("Size", 0, 0, false),
+    SMALLEST_BOX("Smallest box", 0, 0, false),
+    AREA("Area", 0, 0, false),
+    VOLUME("Volume", 0, 0, false);
+
+    private final String title;
+    private final int least;
+    private final int most;
+    private final boolean patch;
+
+    Kind(String title, int least, int most, boolean patch) {
+      this.title = title;
+      this.least = least;
+      this.most = most;
+      this.patch = patch;
+    }
+
+    public String title() {
+      return title;
+    }
+
+    /** So many pins are needed. */
+    public int least() {
+      return least;
+    }
+
+    /** No more pins are taken. */
+    public int most() {
+      return most;
+    }
+
+    /** Whether the surface around a pin is measured, not the point alone. */
+    public boolean takesPatches() {
+      return patch;
+    }
+  }
+
+  public Measurement {
+    pins = List.copyOf(pins);
+    if (pins.size() < kind.least || pins.size() > kind.most) {
+      throw Failure.usage(
+          kind.title
+              + " needs "
+              + (kind.least == kind.most ? "" : "at least ")
+              + kind.least
+              + " places, not "
+              + pins.size());
+    }
+  }
+}
