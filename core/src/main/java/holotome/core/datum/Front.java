@@ -74,6 +74,7 @@ public record Front(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
+    run.work().check();
     Ahead a =
         switch (by) {
           case DIRECTION ->

@@ -60,6 +60,7 @@ public record KeepFrame(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
+    run.work().check();
     Frame f = in.frame();
     return switch (what) {
       case KEEP ->

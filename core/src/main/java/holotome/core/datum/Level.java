@@ -99,6 +99,7 @@ public record Level(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
+    run.work().check();
     Up up =
         switch (by) {
           case LARGEST -> largest(in, run.work());
@@ -106,7 +107,7 @@ public record Level(
           case POINTS -> points(in.frame());
           case SELECTION -> selection(in, run.work());
           case AXIS -> axis(in, run.work());
-          case RESTING -> resting(in);
+          case RESTING -> resting(in, run.work());
         };
     double[] now = Vec.unit(in.frame().toWork().direction(up.direction));
     double tilt =
@@ -217,10 +218,12 @@ public record Level(
             Math.toDegrees(Math.asin(Math.min(1, a.off())))));
   }
 
-  private Up resting(Workpiece in) {
+  private Up resting(Workpiece in, Work work) {
     Mesh mesh = in.scan();
     double[] mass = Resting.massCentre(mesh);
-    List<Resting> poses = Resting.of(Hull.of(mesh.xyz()), mass);
+    Hull hull = Hull.of(mesh.xyz());
+    work.check();
+    List<Resting> poses = Resting.of(hull, mass);
     if (poses.size() < pose) {
       throw Failure.cannot(
           poses.isEmpty()

@@ -67,6 +67,7 @@ public record Place(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
+    run.work().check();
     boolean size = in.frame().trueSize();
     return Outcome.of(
         in.withFrame(in.frame().placed(similarity())),

@@ -66,7 +66,8 @@ record SymmetryPlane(double alongX, double alongY, double mean) {
       }
       double[] sorted = cost.clone();
       Arrays.sort(sorted);
-      if (cost[best] > 0.6 * sorted[DIRECTIONS / 2]) {
+      double usual = sorted[DIRECTIONS / 2];
+      if (usual < 0.005 * size || cost[best] > 0.6 * usual) {
         throw Failure.cannot(
             cost[best] < 0.01 * size
                 ? "It is as symmetric one way as another; turn it by a direction instead"

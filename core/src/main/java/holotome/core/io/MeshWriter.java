@@ -234,7 +234,8 @@ public final class MeshWriter {
   }
 
   private static StringBuilder number(StringBuilder s, double x, boolean exact) {
-    return exact ? s.append(x) : s.append((float) x);
+    // Adding nought takes the sign off nought.
+    return exact ? s.append(x + 0.0) : s.append((float) x + 0f);
   }
 
   /** Positions of vertices after placing, in double precision. */

@@ -15,6 +15,7 @@ import java.util.Arrays;
  */
 public record SmallestBox(double[] centre, double[] axes, double[] size) {
   private static final int MOST_FACES = 200;
+  private static final int STARTS = 24;
 
   public double volume() {
     return size[0] * size[1] * size[2];
@@ -43,6 +44,24 @@ public record SmallestBox(double[] centre, double[] axes, double[] size) {
         best = found;
       }
     }
+    best = refined(hull, best);
+    least = volume(hull, best);
+    // The least box need not be near one that lies on a face: look from all around as well.
+    for (int i = 0; i < STARTS; i++) {
+      double[] found = refined(hull, start(i));
+      double v = volume(hull, found);
+      if (v < least * (1 - 1e-9)) {
+        least = v;
+        best = found;
+      }
+    }
+    return settled(hull, best);
+  }
+
+  /** Turned a little further, by ever smaller steps, while that makes the box smaller. */
+  private static double[] refined(Hull hull, double[] axes) {
+    double[] best = axes;
+    double least = volume(hull, best);
     for (double step = 0.2; step > 1e-7; step /= 1.6) {
       boolean better = true;
       while (better) {
@@ -58,7 +77,18 @@ public record SmallestBox(double[] centre, double[] axes, double[] size) {
         }
       }
     }
-    return settled(hull, best);
+    return best;
+  }
+
+  /** Axes in some direction, spread evenly by the R3 sequence (Roberts, 2018). */
+  private static double[] start(int i) {
+    double u = (0.5 + i * 0.8191725133961645) % 1;
+    double v = (0.5 + i * 0.6710436067037893) % 1;
+    double w = (0.5 + i * 0.5497004779019703) % 1;
+    double z = 2 * v - 1;
+    double r = Math.sqrt(1 - z * z);
+    double a = 2 * Math.PI * u;
+    return Similarity.turning(Vec.of(r * Math.cos(a), r * Math.sin(a), z), Math.PI * w).rotation();
   }
 
   /** The axes turned about one of them. */

@@ -34,7 +34,8 @@ public record Mirrored(Mesh mesh, Similarity placing) {
   public static Mesh mesh(Mesh mesh) {
     float[] xyz = mesh.xyz().clone();
     for (int i = 0; i < xyz.length; i += 3) {
-      xyz[i] = -xyz[i];
+      // Nought stays nought, without a sign.
+      xyz[i] = 0 - xyz[i];
     }
     Uv uv = mesh.uv() == null ? null : new Uv(mesh.uv().coords(), turned(mesh.uv().corners()));
     return new Mesh(

@@ -49,9 +49,9 @@ class DatumTest {
             List.of(
                 new KnownLength(Vec.of(0, 0, 0), Vec.of(2, 0, 0), new Length(1)),
                 new KnownLength(Vec.of(0, 0, 0), Vec.of(0, 4, 0), new Length(2.2))));
-    assertThat(s.factor()).isCloseTo(0.54, within(1e-12));
+    assertThat(ScaleFit.of(s.lengths()).factor()).isCloseTo(0.54, within(1e-12));
     assertThat(s.apply(Workpiece.of(Shapes.cube(1), Frame.PLAIN), Run.unwatched()).notes())
-        .hasSize(3);
+        .hasSize(4);
   }
 
   @Test

@@ -117,6 +117,58 @@ class EveryStepTest {
             Map.of(
                 "do", "datum.level", "by", "region", "point", List.of(1.5, 1.5, 0), "radius", 0.5)),
         given(Map.of("do", "datum.turn", "axis", "x", "angle", 12.5)),
+        given(Map.of("do", "datum.turn", "axis", "z", "angle", 90, "about", "centre")),
+        given(Map.of("do", "datum.scale", "size", "64 cm", "along", "longest")),
+        given(Map.of("do", "datum.scale", "factor", 0.25)),
+        given(
+            Map.of(
+                "do",
+                "datum.level",
+                "by",
+                "points",
+                "points",
+                List.of(0, 0, 0, 1, 0, 0.1, 0, 1, 0))),
+        given(
+            Map.of(
+                "do",
+                "datum.level",
+                "by",
+                "selection",
+                "picks",
+                List.of(Map.of("height", Map.of("from", "-1 cm", "to", "1 cm"))))),
+        given(Map.of("do", "datum.level", "by", "resting")),
+        given(Map.of("do", "datum.front", "points", List.of(0, 0, 0, 1, 1, 0))),
+        given(Map.of("do", "datum.front", "by", "edge", "points", List.of(0, 0, 0, 1, 1, 0))),
+        given(Map.of("do", "datum.origin", "at", "mass-centre", "rest", true)),
+        given(Map.of("do", "datum.origin", "at", "corner", "corner", "right-back-top")),
+        given(
+            Map.of(
+                "do",
+                "datum.place",
+                "move",
+                List.of(1, 2, 3),
+                "turn",
+                List.of(10, 20, 30),
+                "factor",
+                2)),
+        given(Map.of("do", "datum.frame", "name", "site")),
+        given(
+            Map.of("do", "datum.frame", "what", "use", "name", "original"),
+            List.of(Map.of("do", "datum.turn", "angle", 30))),
+        given(
+            Map.of(
+                "do",
+                "datum.section",
+                "point",
+                List.of(0, 0, 0.2),
+                "count",
+                3,
+                "step",
+                "5 cm",
+                "tolerance",
+                "1 mm",
+                "format",
+                List.of("dxf", "svg", "csv"))),
         given(Map.of("do", "datum.origin", "at", "box-centre")),
         given(CAST),
         given(Map.of("do", "reduce.decimate", "percent", 20, "as", "scan")),
@@ -128,7 +180,19 @@ class EveryStepTest {
         given(
             Map.of("do", "ship.write", "for", "render", "name", "b"), List.of(CAST, CHARTS, BAKED)),
         given(Map.of("do", "ship.write", "for", "print", "name", "c")),
-        given(Map.of("do", "ship.write", "for", "capture", "name", "d")));
+        given(Map.of("do", "ship.write", "for", "capture", "name", "d")),
+        given(
+            Map.of(
+                "do",
+                "ship.write",
+                "for",
+                "render",
+                "name",
+                "e",
+                "axes",
+                "centimetres-z-up-left-handed",
+                "frames",
+                true)));
   }
 
   private static Given given(Map<String, Object> entry) {

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import holotome.core.datum.Scale;
 import holotome.core.log.Catalogue;
 import holotome.core.log.LogFile;
+import holotome.core.mesh.Box;
 import holotome.core.reduce.Decimate;
 import holotome.core.task.Failure;
 import java.util.List;
@@ -84,7 +85,8 @@ class StepKindTest {
     assertThat(again.text()).isEqualTo(log.text());
     assertThat(again.entries()).hasSize(8);
     assertThat(again.entries().get(2).on()).isFalse();
-    assertThat(((Scale) again.entries().get(4).step()).factor()).isCloseTo(5, within(1e-12));
+    assertThat(((Scale) again.entries().get(4).step()).factorFor(Box.EMPTY))
+        .isCloseTo(5, within(1e-12));
     assertThat(((Decimate) again.entries().get(5).step()).tolerance().metres())
         .isCloseTo(0.0002, within(1e-15));
   }
