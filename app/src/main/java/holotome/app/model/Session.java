@@ -7,7 +7,6 @@ import holotome.core.log.Entry;
 import holotome.core.log.History;
 import holotome.core.log.LogFile;
 import holotome.core.mesh.Mesh;
-import holotome.core.select.Pick;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
@@ -21,7 +20,6 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Deque;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Consumer;
 
 /**
@@ -46,6 +44,7 @@ public final class Session {
   private final Deque<Moment> undo = new ArrayDeque<>();
   private final Deque<Moment> redo = new ArrayDeque<>();
   private final Selecting selecting = new Selecting(this);
+  private final Measurements measurements = new Measurements(this);
   private History history;
   private Loaded loaded;
   private Path source;
@@ -83,6 +82,7 @@ public final class Session {
   }
 
   public void changed() {
+    measurements.update();
     List.copyOf(listeners).forEach(Runnable::run);
   }
 
@@ -198,6 +198,11 @@ public final class Session {
     return selecting;
   }
 
+  /** What is measured on the work. */
+  public Measurements measurements() {
+    return measurements;
+  }
+
   /** Selects triangles of the current Scan; null for none. */
   public void select(Selected next) {
     if (next != selected) {
@@ -281,22 +286,20 @@ public final class Session {
     jobs.run(
         "Opening " + file.getFileName(),
         work -> {
-          LogFile log = isProject ? LogFile.read(file) : new LogFile(List.of(), null, Map.of());
+          LogFile log = isProject ? LogFile.read(file) : new LogFile(List.of(), null);
           Path scan = isProject ? scanOf(file, log) : file;
           Loaded mesh = MeshReader.read(scan, work.part(isProject ? 0.2 : 0.6, "Reading"));
           History h = History.of(Workpiece.of(mesh.mesh(), mesh.frame()), checkpoints);
           if (isProject) {
             h = h.replay(log.entries(), new Run(work.part(0.6, "Replaying"), home.output(scan)));
           }
-          return new OpenedFile(
-              file, scan, new Opened(mesh, measured(h)), isProject, log.selections());
+          return new OpenedFile(file, scan, new Opened(mesh, measured(h)), isProject, log);
         },
         this::opened);
     changed();
   }
 
-  private record OpenedFile(
-      Path file, Path scan, Opened opened, boolean isProject, Map<String, List<Pick>> selections) {}
+  private record OpenedFile(Path file, Path scan, Opened opened, boolean isProject, LogFile log) {}
 
   private static Path scanOf(Path file, LogFile log) {
     if (log.source() == null) {
@@ -310,7 +313,8 @@ public final class Session {
     openers.forEach(Runnable::run);
     loaded = o.opened.loaded;
     history = o.opened.history;
-    selecting.load(o.selections);
+    selecting.load(o.log.selections());
+    measurements.load(o.log.measurements());
     source = o.scan;
     boolean recovered = home.isRecovery(o.file);
     recovery = recovered ? o.file : home.freshRecovery();
@@ -495,7 +499,8 @@ public final class Session {
 
   private LogFile logFile() {
     List<Entry> entries = history.entries();
-    return new LogFile(entries, source.toAbsolutePath().toString(), selecting.named());
+    return new LogFile(
+        entries, source.toAbsolutePath().toString(), selecting.named(), measurements.all());
   }
 
   /** Saves after every entry: to the project if there is one, else where a crash can find it. */

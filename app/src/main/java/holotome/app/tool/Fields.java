@@ -251,6 +251,15 @@ final class Fields {
     return nodes.get(name);
   }
 
+  /** A field of its own, with an example of what goes into it. */
+  static TextField plain(String id, String text, String example) {
+    TextField t = new TextField(text);
+    t.setId(id);
+    t.setPromptText(example);
+    t.setPrefColumnCount(10);
+    return t;
+  }
+
   static HBox row(String label, Node field) {
     Label l = new Label(label);
     l.setMinWidth(Region.USE_PREF_SIZE);

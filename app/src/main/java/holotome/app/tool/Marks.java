@@ -1,10 +1,17 @@
 package holotome.app.tool;
 
+import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import javafx.scene.text.TextAlignment;
 
 /** Marks that tools draw over the view. */
 final class Marks {
+  static final Color VERDIGRIS = Color.web("#1F7A6D");
+  private static final Color PAPER = Color.web("#F6F4EF");
+  private static final Color INK = Color.web("#1D2B33");
+
   private Marks() {}
 
   /** A ring around a picked place in pixels, to be seen on any ground; nothing for null. */
@@ -12,11 +19,42 @@ final class Marks {
     if (p == null) {
       return;
     }
-    g.setStroke(Color.web("#F6F4EF"));
+    g.setStroke(PAPER);
     g.setLineWidth(4);
     g.strokeOval(p[0] - 5, p[1] - 5, 10, 10);
-    g.setStroke(Color.web("#1F7A6D"));
+    g.setStroke(VERDIGRIS);
     g.setLineWidth(2);
     g.strokeOval(p[0] - 5, p[1] - 5, 10, 10);
+  }
+
+  /** A line through places of working space, to be seen on any ground; breaks behind the eye. */
+  static void line(ViewPort view, GraphicsContext g, double[] xyz, Color colour) {
+    for (int pass = 0; pass < 2; pass++) {
+      g.setStroke(pass == 0 ? PAPER : colour);
+      g.setLineWidth(pass == 0 ? 3.6 : 1.6);
+      double[] last = null;
+      for (int i = 0; i < xyz.length; i += 3) {
+        double[] p = view.project(new double[] {xyz[i], xyz[i + 1], xyz[i + 2]});
+        if (p != null && last != null) {
+          g.strokeLine(last[0], last[1], p[0], p[1]);
+        }
+        last = p;
+      }
+    }
+  }
+
+  /** A figure on a slip of paper about a place in pixels; nothing for null. */
+  static void slip(GraphicsContext g, double[] at, String text) {
+    if (at == null) {
+      return;
+    }
+    g.setFont(Font.font("IBM Plex Mono", 12));
+    double w = 7.3 * text.length() + 10;
+    g.setFill(PAPER);
+    g.fillRoundRect(at[0] - w / 2, at[1] - 9, w, 18, 4, 4);
+    g.setFill(INK);
+    g.setTextAlign(TextAlignment.CENTER);
+    g.setTextBaseline(VPos.CENTER);
+    g.fillText(text, at[0], at[1]);
   }
 }

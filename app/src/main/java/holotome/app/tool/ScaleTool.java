@@ -3,48 +3,56 @@ package holotome.app.tool;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.datum.Scale;
+import holotome.core.datum.ScaleBar;
 import holotome.core.log.History;
 import holotome.core.mesh.Box;
+import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Vec;
-import holotome.core.step.KnownLength;
 import holotome.core.step.Length;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import java.util.ArrayList;
 import java.util.List;
-import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.Label;
+import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.TextField;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
-import javafx.scene.text.Font;
-import javafx.scene.text.TextAlignment;
 
 /**
- * Two picked points and the true distance between them. The points can be picked on the scan as it
- * was opened, whatever has been cut away since: both stand in the same base coordinates.
+ * The true size: from lengths between picked points, from a size it must have, or by a factor. The
+ * points can be picked on the scan as it was opened, whatever has been cut away since: both stand
+ * in the same base coordinates.
  */
 public final class ScaleTool extends Tool {
-  private static final int LOUPE = 21;
-  private static final int ZOOM = 6;
+  private enum By {
+    LENGTHS,
+    SIZE,
+    FACTOR
+  }
 
-  private double[] from;
-  private double[] to;
-  private String is = "";
+  private By by = By.LENGTHS;
+  private final LengthPairs pairs;
+  private String size = "";
+  private Scale.Along along = Scale.Along.HEIGHT;
+  private String factor = "";
   private boolean asOpened;
   private boolean chosen;
   private double[] pointer;
-  private int nearest;
-  private Label measured;
-  private final TextField[] ends = new TextField[2];
-  private boolean writing;
+  private Mesh lookedAt;
 
   public ScaleTool(Session session) {
     super(session);
+    pairs = new LengthPairs(session, this::pairsEdited);
+  }
+
+  private void pairsEdited() {
+    edited();
   }
 
   @Override
@@ -67,6 +75,10 @@ public final class ScaleTool extends Tool {
     if (!chosen && session.history() != null) {
       asOpened = session.current().scan() != session.history().stateAfter(0).scan();
     }
+    ChoiceBox<String> way = new ChoiceBox<>();
+    way.setId("field-by");
+    way.getItems().setAll("Known lengths", "A size", "A factor");
+    way.getSelectionModel().select(by.ordinal());
     CheckBox opened = new CheckBox("Pick on the scan as opened");
     opened.setId("field-as-opened");
     opened.setSelected(asOpened);
@@ -76,142 +88,160 @@ public final class ScaleTool extends Tool {
           chosen = true;
           edited();
         });
-    measured = new Label();
-    measured.getStyleClass().add("figure");
-    measured.setId("measured");
-    TextField length = new TextField(is);
-    length.setId("field-is");
-    length.setPromptText("500 mm");
-    length.setPrefColumnCount(10);
-    length
-        .textProperty()
-        .addListener(
-            (o, was, now) -> {
-              is = now;
-              edited();
-            });
-    ends[0] = end("field-from", 0);
-    ends[1] = end("field-to", 1);
-    write();
-    return new VBox(
-        6,
-        opened,
-        Fields.row("One end", ends[0]),
-        Fields.row("Other end", ends[1]),
-        Fields.row("In the scan", measured),
-        Fields.row("True length", length));
+    VBox lengths = new VBox(6, opened, pairs.form());
+    TextField sizeField = Fields.plain("field-size", size, "640 mm");
+    sizeField.textProperty().addListener((o, was, is) -> setSize(is));
+    ChoiceBox<String> measure = new ChoiceBox<>();
+    measure.setId("field-along");
+    for (Scale.Along a : Scale.Along.values()) {
+      measure.getItems().add(Fields.words(a.name().toLowerCase(java.util.Locale.ROOT)));
+    }
+    measure.getSelectionModel().select(along.ordinal());
+    measure.setOnAction(
+        e -> {
+          along = Scale.Along.values()[measure.getSelectionModel().getSelectedIndex()];
+          edited();
+        });
+    VBox sizes = new VBox(6, Fields.row("Its", measure), Fields.row("Must be", sizeField));
+    TextField factorField = Fields.plain("field-factor", factor, "0.001");
+    factorField.textProperty().addListener((o, was, is) -> setFactor(is));
+    HBox factors = Fields.row("Times", factorField);
+    Runnable rows =
+        () -> {
+          show(lengths, by == By.LENGTHS);
+          show(sizes, by == By.SIZE);
+          show(factors, by == By.FACTOR);
+        };
+    way.setOnAction(
+        e -> {
+          by = By.values()[way.getSelectionModel().getSelectedIndex()];
+          rows.run();
+          edited();
+        });
+    rows.run();
+    lookForBar();
+    return new VBox(6, Fields.row("By", way), lengths, sizes, factors);
   }
 
-  /** A field for one end's x, y, z: filled in by picking, or typed. */
-  private TextField end(String id, int which) {
-    TextField t = new TextField();
-    t.setId(id);
-    t.setPromptText("x, y, z or pick");
-    t.setPrefWidth(196);
-    t.textProperty()
-        .addListener(
-            (o, was, now) -> {
-              if (!writing) {
-                typed(t, which, now);
-              }
-            });
-    return t;
-  }
-
-  private void typed(TextField field, int which, String text) {
-    double[] p = Points.parse(text);
-    field.getStyleClass().remove("wrong");
-    if (p == null && !text.isBlank()) {
-      field.getStyleClass().add("wrong");
-    }
-    if (which == 0) {
-      from = p;
-    } else {
-      to = p;
-    }
-    showLength();
+  private void setSize(String text) {
+    size = text;
     edited();
   }
 
-  private void write() {
-    if (measured == null) {
-      return;
-    }
-    writing = true;
-    ends[0].setText(from == null ? "" : Points.brief(from));
-    ends[1].setText(to == null ? "" : Points.brief(to));
-    writing = false;
-    showLength();
+  private void setFactor(String text) {
+    factor = text;
+    edited();
   }
 
-  private void showLength() {
-    if (from == null || to == null) {
-      measured.setText(from == null ? "pick one end" : "pick the other end");
-      measured.getStyleClass().add("soft");
-    } else {
-      measured.getStyleClass().removeAll("soft");
-      measured.setText(Length.format(Vec.distance(from, to), session.current().frame().trueSize()));
+  private static void show(Node n, boolean visible) {
+    n.setVisible(visible);
+    n.setManaged(visible);
+  }
+
+  /** Looks for a scale bar on the scan as opened, once for each. */
+  private void lookForBar() {
+    if (session.history() == null) {
+      return;
     }
+    Mesh mesh = session.history().stateAfter(0).scan();
+    if (mesh == lookedAt) {
+      return;
+    }
+    lookedAt = mesh;
+    pairs.propose(null);
+    session
+        .jobs()
+        .fetch(
+            () -> java.util.Optional.ofNullable(ScaleBar.find(mesh, Work.unwatched())),
+            bar -> {
+              if (lookedAt == mesh) {
+                pairs.propose(bar.orElse(null));
+              }
+            });
   }
 
   @Override
   public String missing() {
-    if (from == null || to == null) {
-      return from == null
-          ? "Pick one end of a known length in the view"
-          : "Pick the other end in the view";
-    }
-    return is.isBlank() ? "Type the true length, such as 500 mm" : null;
+    return switch (by) {
+      case LENGTHS -> pairs.missing();
+      case SIZE -> size.isBlank() ? "Type the size it must have, such as 640 mm" : null;
+      case FACTOR -> factor.isBlank() ? "Type a factor, such as 0.001" : null;
+    };
   }
 
   @Override
   public Step step() {
-    Length l = Length.parse(is, Length.Unit.MM);
-    Scale scale = new Scale(List.of(new KnownLength(from, to, l)));
+    Scale scale =
+        switch (by) {
+          case LENGTHS -> new Scale(pairs.all());
+          case SIZE -> new Scale(null, Length.parse(size, Length.Unit.MM), null, along);
+          case FACTOR -> new Scale(null, null, number(factor), along);
+        };
     Box b = session.current().frame().workBounds(session.current().current());
-    double size = scale.factor() * Math.max(b.width(), Math.max(b.depth(), b.height()));
-    if (size > 20_000 || size < 1e-4) {
+    double across = scale.factorFor(b) * Math.max(b.width(), Math.max(b.depth(), b.height()));
+    if (across > 20_000 || across < 1e-4) {
       throw Failure.usage(
           "That would make the scan "
-              + Length.format(size, true)
-              + " across; check the length and its unit");
+              + Length.format(across, true)
+              + " across; check the figure and its unit");
     }
     return scale;
   }
 
+  private static double number(String text) {
+    try {
+      double d = Double.parseDouble(text.strip().replace(',', '.'));
+      if (d > 0 && Double.isFinite(d)) {
+        return d;
+      }
+    } catch (NumberFormatException e) {
+      // Said below, as for nought.
+    }
+    throw Failure.usage("\"" + text.strip() + "\" is not a number above zero");
+  }
+
   @Override
   public void load(Step step) {
-    KnownLength k = ((Scale) step).lengths().getFirst();
-    from = k.from();
-    to = k.to();
-    is = k.is().toString();
+    Scale s = (Scale) step;
+    along = s.along();
+    if (s.lengths() != null) {
+      by = By.LENGTHS;
+      pairs.load(s.lengths());
+    } else if (s.size() != null) {
+      by = By.SIZE;
+      size = s.size().toString();
+    } else {
+      by = By.FACTOR;
+      factor = String.valueOf(s.factor());
+    }
   }
 
   @Override
   public void end(ViewPort view) {
-    from = null;
-    to = null;
+    pairs.clear();
     pointer = null;
     chosen = false;
   }
 
   @Override
   public void drop(ViewPort view) {
-    from = null;
-    to = null;
-    write();
+    pairs.clear();
     view.repaint();
     edited();
   }
 
   @Override
   public String verb(History trial) {
-    return is.isBlank() ? "Set the scale" : "Set the scale by " + is.strip();
+    return switch (by) {
+      case LENGTHS -> pairs.verb();
+      case SIZE -> size.isBlank() ? "Set the scale" : "Set the size to " + size.strip();
+      case FACTOR -> factor.isBlank() ? "Set the scale" : "Scale by " + factor.strip();
+    };
   }
 
   @Override
   public Workpiece shows() {
-    if (!asOpened || session.history() == null) {
+    if (!asOpened || by != By.LENGTHS || session.history() == null) {
       return null;
     }
     // The scan as opened, placed as the work stands now.
@@ -227,99 +257,59 @@ public final class ScaleTool extends Tool {
   @Override
   public void pressed(ViewPort view, MouseEvent e) {
     moved(view, e);
-    nearest = from == null ? 0 : to == null ? 1 : nearer(view, e);
-    take(view, e);
-  }
-
-  private int nearer(ViewPort view, MouseEvent e) {
-    double[] a = view.project(from);
-    double[] b = view.project(to);
-    if (a == null || b == null) {
-      return 1;
+    if (by == By.LENGTHS) {
+      pairs.hold(view, e.getX(), e.getY());
+      take(view, e);
     }
-    return Math.hypot(e.getX() - a[0], e.getY() - a[1])
-            < Math.hypot(e.getX() - b[0], e.getY() - b[1])
-        ? 0
-        : 1;
   }
 
   @Override
   public void dragged(ViewPort view, MouseEvent e) {
     moved(view, e);
-    take(view, e);
+    if (by == By.LENGTHS) {
+      take(view, e);
+    }
   }
 
   private void take(ViewPort view, MouseEvent e) {
-    int which = nearest;
-    view.pick(
+    view.pickTriangle(
         e.getX(),
         e.getY(),
-        p -> {
-          if (p == null) {
-            return;
+        (t, p) -> {
+          if (p != null) {
+            pairs.picked(view, t, p);
+            view.repaint();
+            edited();
           }
-          if (which == 0) {
-            from = p;
-          } else {
-            to = p;
-          }
-          write();
-          view.repaint();
-          edited();
         });
   }
 
   @Override
   public void draw(ViewPort view, GraphicsContext g) {
-    double[] a = from == null ? null : view.project(from);
-    double[] b = to == null ? null : view.project(to);
-    if (a != null && b != null) {
-      g.setStroke(Color.web("#F6F4EF"));
-      g.setLineWidth(4);
-      g.strokeLine(a[0], a[1], b[0], b[1]);
-      g.setStroke(Color.web("#1F7A6D"));
-      g.setLineWidth(2);
-      g.strokeLine(a[0], a[1], b[0], b[1]);
-      String text = Length.format(Vec.distance(from, to), session.current().frame().trueSize());
-      g.setFont(Font.font("IBM Plex Mono", 12));
-      double x = (a[0] + b[0]) / 2;
-      double y = (a[1] + b[1]) / 2 - 16;
-      g.setFill(Color.web("#F6F4EF"));
-      g.fillRect(x - 4 * text.length() - 4, y - 9, 8 * text.length() + 8, 18);
-      g.setFill(Color.web("#1D2B33"));
-      g.setTextAlign(TextAlignment.CENTER);
-      g.setTextBaseline(VPos.CENTER);
-      g.fillText(text, x, y);
-    }
-    Marks.ring(g, a);
-    Marks.ring(g, b);
-    loupe(view, g);
-  }
-
-  /** Shows the pixels around the pointer enlarged, with the very pixel that would be picked. */
-  private void loupe(ViewPort view, GraphicsContext g) {
-    if (pointer == null || from != null && to != null) {
+    if (by != By.LENGTHS || session.current() == null) {
       return;
     }
-    int px = (int) pointer[0];
-    int py = (int) pointer[1];
-    double side = LOUPE * ZOOM;
-    double x0 = pointer[0] + 24 + side > view.width() ? pointer[0] - 24 - side : pointer[0] + 24;
-    double y0 = pointer[1] - 24 - side < 0 ? pointer[1] + 24 : pointer[1] - 24 - side;
-    for (int i = 0; i < LOUPE; i++) {
-      for (int j = 0; j < LOUPE; j++) {
-        int c = view.pixel(px + i - LOUPE / 2, py + j - LOUPE / 2);
-        g.setFill(Color.rgb(c >> 16 & 255, c >> 8 & 255, c & 255));
-        g.fillRect(x0 + i * ZOOM, y0 + j * ZOOM, ZOOM, ZOOM);
+    boolean sized = session.current().frame().trueSize();
+    List<double[][]> ends = new ArrayList<>(pairs.ends());
+    for (double[][] pair : ends) {
+      double[] a = pair[0];
+      double[] b = pair[1];
+      if (a != null && b != null) {
+        Marks.line(view, g, new double[] {a[0], a[1], a[2], b[0], b[1], b[2]}, Marks.VERDIGRIS);
+        double[] p = view.project(Vec.mul(Vec.add(a, b), 0.5));
+        Marks.slip(
+            g,
+            p == null ? null : new double[] {p[0], p[1] - 16},
+            Length.format(Vec.distance(a, b), sized));
+      }
+      for (double[] p : pair) {
+        if (p != null) {
+          Marks.ring(g, view.project(p));
+        }
       }
     }
-    g.setStroke(Color.web("#1D2B33"));
-    g.setLineWidth(1);
-    g.strokeRect(x0 - 0.5, y0 - 0.5, side + 1, side + 1);
-    double c = LOUPE / 2 * ZOOM;
-    g.setStroke(Color.web("#F6F4EF"));
-    g.strokeRect(x0 + c, y0 + c, ZOOM, ZOOM);
-    g.setStroke(Color.web("#1D2B33"));
-    g.strokeRect(x0 + c - 1, y0 + c - 1, ZOOM + 2, ZOOM + 2);
+    if (pointer != null && !pairs.isPicked()) {
+      Loupe.draw(view, g, pointer);
+    }
   }
 }

@@ -150,6 +150,11 @@ public class StepTool extends Tool {
     return values.get(name) != null;
   }
 
+  /** The values as they stand. */
+  protected final Map<String, Object> values() {
+    return fields == null ? values : fields.values();
+  }
+
   /** Sets one value as if typed; used by findings. */
   public void set(String name, Object value) {
     values.put(name, value);

@@ -25,6 +25,11 @@ public abstract class Tool {
     this.session = session;
   }
 
+  /** Whether the tool makes steps at all; one that only looks has no button and no figures. */
+  public boolean makesSteps() {
+    return true;
+  }
+
   /** A figure before and after, as on the Sheet. */
   public record Row(String name, String before, String after) {}
 

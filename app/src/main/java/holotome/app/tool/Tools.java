@@ -4,10 +4,14 @@ import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.bake.BakeMaps;
 import holotome.core.datum.DeclareUnit;
+import holotome.core.datum.Front;
+import holotome.core.datum.KeepFrame;
 import holotome.core.datum.Level;
 import holotome.core.datum.Origin;
+import holotome.core.datum.Place;
 import holotome.core.datum.Scale;
 import holotome.core.datum.Turn;
+import holotome.core.datum.WriteSection;
 import holotome.core.log.History;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.Tidy;
@@ -87,27 +91,22 @@ public final class Tools {
         new StepTool(
             session, TurnOver.class, Stage.MEND, true, plain, (s, t) -> "Turn it over", none));
     add(Scale.class, new ScaleTool(session));
-    add(
-        Level.class,
-        new StepTool(
-            session, Level.class, Stage.DATUM, true, plain, (s, t) -> "Level the work", none));
-    add(
-        Origin.class,
-        new StepTool(
-            session, Origin.class, Stage.DATUM, true, plain, (s, t) -> "Move the origin", none));
+    add(Level.class, new DatumTool(session, Level.class, (s, t) -> "Level the work"));
+    add(Origin.class, new DatumTool(session, Origin.class, (s, t) -> "Move the origin"));
     add(
         Turn.class,
-        new StepTool(
+        new DatumTool(
             session,
             Turn.class,
-            Stage.DATUM,
-            true,
-            plain,
             (s, t) ->
                 s instanceof Turn u
                     ? String.format(java.util.Locale.ROOT, "Turn by %.4g°", u.angle())
-                    : "Turn the work",
-            none));
+                    : "Turn the work"));
+    add(Front.class, new DatumTool(session, Front.class, (s, t) -> "Face the front"));
+    addAlso(new MeasureTool(session));
+    add(Place.class, new PlaceTool(session));
+    add(WriteSection.class, new SectionTool(session));
+    add(KeepFrame.class, new FrameTool(session));
     StepTool[] decimate = new StepTool[1];
     decimate[0] =
         new StepTool(

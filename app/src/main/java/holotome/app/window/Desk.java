@@ -315,6 +315,7 @@ public final class Desk extends StackPane {
     setting("Usual brightness", "", () -> view.settings().usualBrightness());
     setting("Background: light, middle or dark", "B", () -> view.settings().nextBackground());
     actions.add("Clip what is near, or nothing", "C", view::switchClipping);
+    actions.add("Show the size beside familiar things, or not", "M", view::switchSized);
     actions.add("Second pane: before, right, behind, off", "P", panes::next);
     for (ViewPair.Second p : ViewPair.Second.values()) {
       actions.add(p.words(), "", () -> panes.show(p));

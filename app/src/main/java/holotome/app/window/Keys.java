@@ -113,6 +113,7 @@ final class Keys {
       case L -> v.nextLook();
       case O -> v.switchProjection();
       case C -> v.switchClipping();
+      case M -> v.switchSized();
       case P -> desk.panes().next();
       case B -> {
         v.settings().nextBackground();

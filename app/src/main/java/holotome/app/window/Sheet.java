@@ -375,7 +375,9 @@ final class Sheet extends VBox {
             && !session.jobs().isBusy()
             && session.lookBack() < 0
             && !problem.isVisible();
-    apply.setDisable(!ready);
+    apply.setDisable(!ready || !current.makesSteps());
+    apply.setVisible(current.makesSteps());
+    apply.setManaged(current.makesSteps());
     String verb = current.verb(trial == null ? null : trial.result);
     words(apply, revising >= 0 ? "Run again from here" : verb);
     apply.setAccessibleText(verb);
@@ -419,7 +421,7 @@ final class Sheet extends VBox {
 
   private void fillFigures() {
     figures.getChildren().clear();
-    if (!session.isOpen()) {
+    if (!session.isOpen() || !current.makesSteps()) {
       return;
     }
     List<Tool.Row> rows = current.isQuick() ? compared() : current.estimate(session.current());

@@ -20,6 +20,7 @@ final class ViewChips extends VBox {
   private final Button look = chip("look");
   private final Button through = chip("through");
   private final Button clip = chip("clip");
+  private final Button size = chip("size");
   private final Label count = new Label();
   private final HBox countChip = new HBox(count);
   private final Button messageChip = new Button();
@@ -34,9 +35,10 @@ final class ViewChips extends VBox {
     look.setOnAction(e -> view.nextLook());
     through.setOnAction(e -> view.setThrough(!view.isThrough()));
     clip.setOnAction(e -> view.switchClipping());
+    size.setOnAction(e -> view.switchSized());
     countChip.getStyleClass().addAll("chip", "selected-count");
     countChip.setId("selected-count");
-    HBox row = new HBox(10, look, through, clip, gap(), countChip);
+    HBox row = new HBox(10, look, through, size, clip, gap(), countChip);
     row.setPickOnBounds(false);
     row.setAlignment(Pos.TOP_LEFT);
     messageChip.setWrapText(true);
@@ -76,7 +78,15 @@ final class ViewChips extends VBox {
   void update() {
     boolean open = session.isOpen();
     look.setVisible(open);
-    through.setVisible(open && session.stage() == Stage.TRIM);
+    boolean trim = session.stage() == Stage.TRIM;
+    through.setVisible(open && trim);
+    through.setManaged(open && trim);
+    boolean sized = open && (session.stage() == Stage.DATUM || view.settings().isSized());
+    size.setVisible(sized);
+    size.setManaged(sized);
+    if (sized) {
+      set(size, view.settings().isSized() ? "Size is shown" : "Show the size", "M");
+    }
     if (open) {
       set(look, view.look().title(), "L");
       set(
@@ -98,8 +108,8 @@ final class ViewChips extends VBox {
           String.format(
               "Looking back at step %d of %d", session.lookBack(), session.history().size()));
     } else if (selected) {
-      boolean sized = session.current().frame().trueSize();
-      count.setText(session.selected().text(sized) + " selected");
+      boolean trueSize = session.current().frame().trueSize();
+      count.setText(session.selected().text(trueSize) + " selected");
     }
     boolean trouble = session.failure() != null;
     String text = trouble ? session.failure().getMessage() : session.message();

@@ -47,6 +47,7 @@ public final class ViewPane extends Pane implements ViewPort {
   private final ViewSettings settings;
   private final PauseTransition still = new PauseTransition(Duration.millis(160));
   private final Overlay marks = new Overlay();
+  private final SizeMarks sizes = new SizeMarks();
   private Tool tool;
   private Camera camera;
   private Similarity placed;
@@ -553,6 +554,12 @@ public final class ViewPane extends Pane implements ViewPort {
     move(camera.closer(factor, pivot));
   }
 
+  void switchSized() {
+    settings.switchSized();
+    session.changed();
+    repaint();
+  }
+
   // --- overlay ---------------------------------------------------------------------------------
 
   /**
@@ -579,6 +586,7 @@ public final class ViewPane extends Pane implements ViewPort {
     }
     marks.axes(g, camera, getWidth(), getHeight());
     marks.scaleBar(g, camera, getHeight(), w.frame().trueSize());
+    sizes.draw(g, this, w, session, settings.isSized());
     if (tool != null && peek == null && session.lookBack() < 0) {
       tool.draw(this, g);
     }

@@ -20,6 +20,7 @@ final class ViewSettings {
   private final Session session;
   private final Map<Stage, Look> looks = new EnumMap<>(Stage.class);
   private boolean grid = true;
+  private boolean sized;
   private Setting setting = Setting.PLAIN;
   private double[] normal;
   private double depth;
@@ -38,6 +39,15 @@ final class ViewSettings {
 
   void switchGrid() {
     grid = !grid;
+  }
+
+  /** Whether the work's size is drawn about it. */
+  boolean isSized() {
+    return sized;
+  }
+
+  void switchSized() {
+    sized = !sized;
   }
 
   void brighten(boolean more) {

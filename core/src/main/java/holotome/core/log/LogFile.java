@@ -5,6 +5,7 @@ import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import holotome.core.io.SafeFiles;
+import holotome.core.measure.Measurement;
 import holotome.core.select.Pick;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
@@ -24,8 +25,13 @@ import java.util.Map;
  *
  * @param source the Scan's path as written in the file; null in a plain Log
  * @param selections what was kept under names
+ * @param measurements what is measured on the work
  */
-public record LogFile(List<Entry> entries, String source, Map<String, List<Pick>> selections) {
+public record LogFile(
+    List<Entry> entries,
+    String source,
+    Map<String, List<Pick>> selections,
+    List<Measurement> measurements) {
   private static final int VERSION = 1;
   private static final StepKind SELECTION = StepKind.of(CutSelection.class);
   private static final ObjectMapper JSON =
@@ -34,10 +40,11 @@ public record LogFile(List<Entry> entries, String source, Map<String, List<Pick>
   public LogFile {
     entries = List.copyOf(entries);
     selections = new LinkedHashMap<>(selections);
+    measurements = List.copyOf(measurements);
   }
 
   public LogFile(List<Entry> entries, String source) {
-    this(entries, source, Map.of());
+    this(entries, source, Map.of(), List.of());
   }
 
   public static LogFile read(Path file) {
@@ -97,7 +104,10 @@ public record LogFile(List<Entry> entries, String source, Map<String, List<Pick>
       }
     }
     return new LogFile(
-        entries, root.get("scan") instanceof String s ? s : null, selections(root, name));
+        entries,
+        root.get("scan") instanceof String s ? s : null,
+        selections(root, name),
+        measurements(root, name));
   }
 
   /** Named selections are lists of picks, as in an entry that removes a selection. */
@@ -116,6 +126,21 @@ public record LogFile(List<Entry> entries, String source, Map<String, List<Pick>
                   e);
             }
           });
+    }
+    return out;
+  }
+
+  private static List<Measurement> measurements(Map<String, Object> root, String name) {
+    List<Measurement> out = new ArrayList<>();
+    if (root.get("measurements") instanceof List<?> all) {
+      for (Object o : all) {
+        String where = "measurement " + (out.size() + 1);
+        try {
+          out.add(StepKind.read(Measurement.class, o instanceof Map<?, ?> m ? m : Map.of(), where));
+        } catch (Failure e) {
+          throw new Failure(Failure.Kind.BAD_INPUT, name + ": " + e.getMessage(), e);
+        }
+      }
     }
     return out;
   }
@@ -143,6 +168,9 @@ public record LogFile(List<Entry> entries, String source, Map<String, List<Pick>
             kept.put(name, SELECTION.values(step).get("picks"));
           });
       root.put("selections", kept);
+    }
+    if (!measurements.isEmpty()) {
+      root.put("measurements", measurements.stream().map(StepKind::write).toList());
     }
     try {
       return JSON.writeValueAsString(root) + "\n";

@@ -13,7 +13,7 @@ import java.util.List;
 public record Measurement(
     @Parameter(help = "What it is called") String name,
     @Parameter(help = "What is measured") Kind kind,
-    @Parameter(help = "Where", preset = "") List<Pin> pins) {
+    @Parameter(help = "Where") List<Pin> pins) {
 
   /** A picked place. */
   public record Pin(

@@ -85,7 +85,7 @@ public record Likeness(
   }
 
   /** sRGB as L*, a*, b*. */
-  static float[] lab(int rgb) {
+  public static float[] lab(int rgb) {
     double r = LINEAR[rgb >> 16 & 255];
     double g = LINEAR[rgb >> 8 & 255];
     double b = LINEAR[rgb & 255];

@@ -164,7 +164,7 @@ final class Plain {
     return out;
   }
 
-  private static Object write(Object v) {
+  static Object write(Object v) {
     return switch (v) {
       case Length l -> l.metres();
       case Enum<?> e -> kebab(e.toString());

@@ -172,6 +172,27 @@ public final class StepKind {
     return (Step) create(type, values, id());
   }
 
+  /**
+   * Makes another described record than a step from plain values, such as what a project keeps.
+   *
+   * @param where what it is, for messages
+   */
+  public static <R extends Record> R read(Class<R> record, Map<?, ?> values, String where) {
+    Map<String, Object> named = new LinkedHashMap<>();
+    values.forEach((k, v) -> named.put(k.toString(), v));
+    return record.cast(create(record, named, where));
+  }
+
+  /** A described record as plain values; {@link #read} is the way back. */
+  public static Map<String, Object> write(Record record) {
+    return Plain.write(record);
+  }
+
+  /** Lists of described records and the like as plain values. */
+  public static Object plain(Object value) {
+    return Plain.write(value);
+  }
+
   static Object create(Class<?> record, Map<String, ?> values, String where) {
     RecordComponent[] components = record.getRecordComponents();
     Object[] arguments = new Object[components.length];

@@ -1,0 +1,144 @@
+package holotome.app.model;
+
+import holotome.core.measure.Measured;
+import holotome.core.measure.Measurement;
+import holotome.core.measure.Measuring;
+import holotome.core.mesh.Frame;
+import holotome.core.mesh.Mesh;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * What is measured on the work: kept with the project, and taken anew whenever the work changes.
+ */
+public final class Measurements {
+  private final Session session;
+  private final List<Measurement> kept = new ArrayList<>();
+  private List<Measured> taken = List.of();
+  private List<String> failed = List.of();
+  private Mesh takenOn;
+  private Frame takenIn;
+  private int takenOf = -1;
+  private int changes;
+
+  Measurements(Session session) {
+    this.session = session;
+  }
+
+  /** What is kept, in the order it was added. */
+  public List<Measurement> all() {
+    return List.copyOf(kept);
+  }
+
+  /** The figures of what could be measured, as the work last stood. */
+  public List<Measured> taken() {
+    return taken;
+  }
+
+  /** What could not be measured, one line each. */
+  public List<String> failed() {
+    return failed;
+  }
+
+  void load(List<Measurement> from) {
+    kept.clear();
+    kept.addAll(from);
+    taken = List.of();
+    failed = List.of();
+    changes++;
+  }
+
+  /** Adds a measurement and takes it. */
+  public void add(Measurement m) {
+    kept.add(m);
+    changes++;
+    session.keep("Measured: " + m.name());
+    update();
+  }
+
+  public void remove(Measurement m) {
+    if (kept.remove(m)) {
+      changes++;
+      session.keep("Took " + m.name() + " off the list");
+      update();
+    }
+  }
+
+  public void rename(Measurement m, String name) {
+    int at = kept.indexOf(m);
+    if (at >= 0 && !name.isBlank()) {
+      kept.set(at, new Measurement(name.strip(), m.kind(), m.pins()));
+      changes++;
+      session.keep("Renamed to " + name.strip());
+      update();
+    }
+  }
+
+  /** A name that is not taken: the kind's and a number. */
+  public String freshName(Measurement.Kind kind) {
+    for (int i = 1; ; i++) {
+      String name = kind.title() + " " + i;
+      if (kept.stream().noneMatch(m -> m.name().equals(name))) {
+        return name;
+      }
+    }
+  }
+
+  /** Takes all measurements anew in the background, if the work or the list has changed. */
+  public void update() {
+    Workpiece w = session.current();
+    if (w == null
+        || takenOn == w.current() && takenIn == w.frame() && takenOf == changes
+        || kept.isEmpty() && taken.isEmpty()) {
+      return;
+    }
+    takenOn = w.current();
+    takenIn = w.frame();
+    takenOf = changes;
+    int of = changes;
+    List<Measurement> list = all();
+    session
+        .jobs()
+        .fetch(
+            () -> take(list, w),
+            t -> {
+              if (of == changes && session.current() == w) {
+                taken = t.done;
+                failed = t.failed;
+                session.changed();
+              }
+            });
+  }
+
+  private record Taken(List<Measured> done, List<String> failed) {}
+
+  private static Taken take(List<Measurement> list, Workpiece w) {
+    List<Measured> done = new ArrayList<>();
+    List<String> failed = new ArrayList<>();
+    for (Measurement m : list) {
+      try {
+        done.add(Measuring.of(m, w.current(), w.frame(), Work.unwatched()));
+      } catch (Failure f) {
+        failed.add(m.name() + ": " + f.getMessage());
+      }
+    }
+    return new Taken(done, failed);
+  }
+
+  /** Writes the figures as CSV. */
+  public void write(Path file) {
+    try {
+      String csv = Measured.csv(taken, session.current().frame().trueSize());
+      holotome.core.io.SafeFiles.write(
+          file, out -> out.write(csv.getBytes(StandardCharsets.UTF_8)));
+      session.say(file.getFileName() + " written: " + taken.size() + " measurements");
+    } catch (Failure f) {
+      session.fail(f);
+    }
+  }
+}

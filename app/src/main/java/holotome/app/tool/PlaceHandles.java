@@ -1,0 +1,149 @@
+package holotome.app.tool;
+
+import holotome.core.mesh.Similarity;
+import holotome.core.mesh.Vec;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+
+/**
+ * Handles about a place: a square to slide along each axis, a ring to turn about each, and a round
+ * one to scale. Says what a drag comes to; changes nothing itself.
+ */
+final class PlaceHandles {
+  private static final int STEPS = 60;
+  private static final double TURN_STEP = 15;
+
+  /** What is being dragged: 0 to 2 an axis, 3 to 5 a ring, 6 the size. */
+  private int held = -1;
+
+  private double[] start;
+  private double[] centre;
+  private double size;
+
+  /** What a drag comes to: along an axis, about an axis in degrees, or a factor. */
+  record Drag(int axis, double along, double degrees, double factor) {}
+
+  private static double[] axis(int k) {
+    double[] a = new double[3];
+    a[k] = 1;
+    return a;
+  }
+
+  private static double[] ring(int k, double[] c, double r, double angle) {
+    double[] u = axis((k + 1) % 3);
+    double[] v = axis((k + 2) % 3);
+    return Vec.add(c, Vec.add(Vec.mul(u, r * Math.cos(angle)), Vec.mul(v, r * Math.sin(angle))));
+  }
+
+  private static double[] arm(int k, double[] c, double size) {
+    return Vec.add(c, Vec.mul(axis(k), 0.42 * size));
+  }
+
+  private static double[] corner(double[] c, double size) {
+    double d = 0.33 * size;
+    return Vec.add(c, Vec.of(d, -d, d));
+  }
+
+  /** Takes hold of what is under a pixel; false for nothing. */
+  boolean pressed(ViewPort view, double x, double y, double[] at, double across) {
+    held = -1;
+    centre = at;
+    size = across;
+    start = new double[] {x, y};
+    if (Handles.hit(view.project(corner(at, across)), x, y)) {
+      held = 6;
+    }
+    for (int k = 0; held < 0 && k < 3; k++) {
+      if (Handles.hit(view.project(arm(k, at, across)), x, y)) {
+        held = k;
+      }
+    }
+    double least = 9;
+    for (int k = 0; held < 3 && held != 0 && held != 1 && held != 2 && k < 3; k++) {
+      for (int i = 0; i < STEPS; i++) {
+        double[] p = view.project(ring(k, at, 0.3 * across, 2 * Math.PI * i / STEPS));
+        double d = p == null ? 99 : Math.hypot(p[0] - x, p[1] - y);
+        if (d < least) {
+          least = d;
+          held = 3 + k;
+        }
+      }
+    }
+    return held >= 0;
+  }
+
+  boolean isHeld() {
+    return held >= 0;
+  }
+
+  void released() {
+    held = -1;
+  }
+
+  /**
+   * What the drag to a pixel comes to; null where the view does not tell.
+   *
+   * @param step lengths are rounded to it; 0 for none
+   */
+  Drag dragged(ViewPort view, double x, double y, double step) {
+    if (held < 0) {
+      return null;
+    }
+    double[] c = view.project(centre);
+    if (c == null) {
+      return null;
+    }
+    if (held < 3) {
+      double d = Handles.along(view, centre, axis(held), 0.4 * size, x - start[0], y - start[1]);
+      return Double.isNaN(d) ? null : new Drag(held, rounded(d, step), 0, 1);
+    }
+    if (held == 6) {
+      double was = Math.hypot(start[0] - c[0], start[1] - c[1]);
+      double now = Math.hypot(x - c[0], y - c[1]);
+      double f = was > 1 ? Math.max(0.01, now / was) : 1;
+      return new Drag(-1, 0, 0, step > 0 ? Math.max(0.05, rounded(f, 0.05)) : f);
+    }
+    double turn = Math.atan2(y - c[1], x - c[0]) - Math.atan2(start[1] - c[1], start[0] - c[0]);
+    // y runs down; an axis that points at the viewer turns counter-clockwise as seen.
+    double towards = -Vec.dot(axis(held - 3), view.camera().forward());
+    double degrees = Math.toDegrees(turn) * (towards > 0 ? -1 : 1);
+    degrees = degrees > 180 ? degrees - 360 : degrees < -180 ? degrees + 360 : degrees;
+    return new Drag(held - 3, 0, step > 0 ? rounded(degrees, TURN_STEP) : degrees, 1);
+  }
+
+  private static double rounded(double v, double step) {
+    return step > 0 ? Math.rint(v / step) * step : v;
+  }
+
+  /** A turn about an axis. */
+  static Similarity turn(int axis, double degrees) {
+    return Similarity.turning(axis(axis), Math.toRadians(degrees));
+  }
+
+  void draw(ViewPort view, GraphicsContext g, double[] at, double across) {
+    double[] c = view.project(at);
+    g.setFont(Font.font("IBM Plex Mono", 12));
+    for (int k = 0; k < 3; k++) {
+      g.setStroke(held == 3 + k ? Marks.VERDIGRIS : Handles.VIOLET);
+      g.setLineWidth(held == 3 + k ? 3 : 1.6);
+      double[] last = null;
+      for (int i = 0; i <= STEPS; i++) {
+        double[] p = view.project(ring(k, at, 0.3 * across, 2 * Math.PI * i / STEPS));
+        if (p != null && last != null) {
+          g.strokeLine(last[0], last[1], p[0], p[1]);
+        }
+        last = p;
+      }
+      double[] h = view.project(arm(k, at, across));
+      if (h != null && c != null) {
+        g.setLineWidth(1.4);
+        g.strokeLine(c[0], c[1], h[0], h[1]);
+        Handles.square(g, h);
+        g.setFill(Color.web("#1D2B33"));
+        g.fillText("XYZ".substring(k, k + 1), h[0] + 14, h[1] - 8);
+      }
+    }
+    Handles.round(g, view.project(corner(at, across)));
+  }
+}

@@ -1,0 +1,275 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.core.datum.Place;
+import holotome.core.log.History;
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Similarity;
+import holotome.core.mesh.Vec;
+import holotome.core.step.Length;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import holotome.view.RoundLength;
+import java.util.Locale;
+import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.TextField;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.VBox;
+
+/**
+ * Moves, turns and scales by handles or by figures. The work is shown where it would come to stand;
+ * only its placing changes for that, so it follows the pointer at any size.
+ */
+final class PlaceTool extends Tool {
+  private final PlaceHandles handles = new PlaceHandles();
+  private double[] move = new double[3];
+  private double[] turn = new double[3];
+  private double factor = 1;
+  private boolean aboutOrigin;
+  private double[] loadedAbout;
+  private final TextField[] fields = new TextField[7];
+  private boolean writing;
+  private Place before;
+  private String readout;
+  private double[] pointer;
+
+  PlaceTool(Session session) {
+    super(session);
+  }
+
+  @Override
+  public String title() {
+    return "Place";
+  }
+
+  @Override
+  public Stage stage() {
+    return Stage.DATUM;
+  }
+
+  @Override
+  public String hint() {
+    return "Drag a square to move, a ring to turn, the round handle to scale; Shift keeps to round steps. Or type the figures.";
+  }
+
+  @Override
+  public Node form() {
+    VBox box = new VBox(6);
+    String[] names = {"Move X", "Move Y", "Move Z", "Turn X", "Turn Y", "Turn Z", "Times"};
+    for (int i = 0; i < 7; i++) {
+      int which = i;
+      fields[i] =
+          Fields.plain("field-" + names[i].toLowerCase(Locale.ROOT).replace(' ', '-'), "", "0");
+      fields[i].textProperty().addListener((o, was, is) -> typed(which, is));
+      box.getChildren().add(Fields.row(names[i], fields[i]));
+    }
+    CheckBox about = new CheckBox("Turn and scale about the origin");
+    about.setId("field-about-origin");
+    about.setSelected(aboutOrigin);
+    about.setOnAction(
+        e -> {
+          aboutOrigin = about.isSelected();
+          loadedAbout = null;
+          edited();
+        });
+    box.getChildren().add(about);
+    write();
+    return box;
+  }
+
+  private boolean sized() {
+    return session.current() != null && session.current().frame().trueSize();
+  }
+
+  private void typed(int which, String text) {
+    if (writing) {
+      return;
+    }
+    fields[which].getStyleClass().remove("wrong");
+    try {
+      double v = value(which, text);
+      if (which < 3) {
+        move[which] = v;
+      } else if (which < 6) {
+        turn[which - 3] = v;
+      } else {
+        factor = v;
+      }
+      edited();
+    } catch (Failure f) {
+      fields[which].getStyleClass().add("wrong");
+    }
+  }
+
+  private double value(int which, String text) {
+    if (text.isBlank()) {
+      return which == 6 ? 1 : 0;
+    }
+    if (which < 3) {
+      return Length.parse(text, sized() ? Length.Unit.MM : Length.Unit.M).metres();
+    }
+    try {
+      double d = Double.parseDouble(text.strip().replace("°", "").replace(',', '.').strip());
+      if (Double.isFinite(d) && (which < 6 || d > 0)) {
+        return d;
+      }
+    } catch (NumberFormatException e) {
+      // Said below.
+    }
+    throw Failure.usage("\"" + text + "\" is not a number");
+  }
+
+  private void write() {
+    if (fields[0] == null) {
+      return;
+    }
+    writing = true;
+    for (int i = 0; i < 7; i++) {
+      double v = i < 3 ? move[i] : i < 6 ? turn[i - 3] : factor;
+      String text =
+          i < 3
+              ? sized()
+                  ? String.format(Locale.ROOT, "%.6g mm", 1000 * v)
+                  : String.format(Locale.ROOT, "%.6g", v)
+              : i < 6
+                  ? String.format(Locale.ROOT, "%.6g°", v)
+                  : String.format(Locale.ROOT, "%.6g", v);
+      fields[i].setText(v == (i == 6 ? 1 : 0) ? "" : text);
+      fields[i].setPromptText(i == 6 ? "1" : i < 3 && sized() ? "0 mm" : i < 3 ? "0" : "0°");
+      fields[i].getStyleClass().remove("wrong");
+    }
+    writing = false;
+  }
+
+  private double[] about() {
+    if (loadedAbout != null) {
+      return loadedAbout;
+    }
+    Workpiece w = session.current();
+    return aboutOrigin ? new double[3] : w.frame().workBounds(w.current()).centre();
+  }
+
+  @Override
+  public String missing() {
+    boolean nothing =
+        factor == 1 && Vec.length(move) == 0 && turn[0] == 0 && turn[1] == 0 && turn[2] == 0;
+    return session.current() != null && nothing ? "Drag a handle, or type a figure" : null;
+  }
+
+  @Override
+  public Step step() {
+    return new Place(move.clone(), turn.clone(), factor, about());
+  }
+
+  @Override
+  public void load(Step step) {
+    Place p = (Place) step;
+    move = p.move().clone();
+    turn = p.turn().clone();
+    factor = p.factor();
+    loadedAbout = p.about();
+  }
+
+  @Override
+  public String verb(History trial) {
+    return "Place the work so";
+  }
+
+  @Override
+  public Workpiece shows() {
+    Workpiece w = session.current();
+    if (w == null || session.reopened() >= 0 || missing() != null) {
+      return null;
+    }
+    return w.withFrame(w.frame().placed(new Place(move, turn, factor, about()).similarity()));
+  }
+
+  private void clear() {
+    move = new double[3];
+    turn = new double[3];
+    factor = 1;
+    loadedAbout = null;
+    readout = null;
+    write();
+  }
+
+  @Override
+  public void end(ViewPort view) {
+    clear();
+    handles.released();
+  }
+
+  @Override
+  public void drop(ViewPort view) {
+    clear();
+    view.refresh();
+  }
+
+  private double[] at() {
+    return Vec.add(about(), move);
+  }
+
+  private double across() {
+    Workpiece w = session.current();
+    Box b = w.frame().workBounds(w.current());
+    return b.diagonal();
+  }
+
+  @Override
+  public void pressed(ViewPort view, MouseEvent e) {
+    if (session.current() != null && handles.pressed(view, e.getX(), e.getY(), at(), across())) {
+      before = new Place(move.clone(), turn.clone(), factor, about());
+    }
+  }
+
+  @Override
+  public void dragged(ViewPort view, MouseEvent e) {
+    if (!handles.isHeld()) {
+      return;
+    }
+    pointer = new double[] {e.getX(), e.getY()};
+    double step = e.isShiftDown() ? RoundLength.below(0.02 * across()) : 0;
+    PlaceHandles.Drag d = handles.dragged(view, e.getX(), e.getY(), step);
+    if (d == null) {
+      return;
+    }
+    if (d.along() != 0) {
+      move = before.move().clone();
+      move[d.axis()] += d.along();
+      readout = Length.format(d.along(), sized());
+    } else if (d.degrees() != 0) {
+      Similarity r = Place.rotation(before.turn()).then(PlaceHandles.turn(d.axis(), d.degrees()));
+      turn = Place.angles(r.rotation());
+      readout = String.format(Locale.ROOT, "%.1f°", d.degrees());
+    } else if (d.factor() != 1) {
+      factor = before.factor() * d.factor();
+      readout = String.format(Locale.ROOT, "× %.3f", d.factor());
+    }
+    write();
+    view.refresh();
+  }
+
+  @Override
+  public void released(ViewPort view, MouseEvent e) {
+    if (handles.isHeld()) {
+      handles.released();
+      readout = null;
+      edited();
+    }
+  }
+
+  @Override
+  public void draw(ViewPort view, GraphicsContext g) {
+    if (session.current() == null) {
+      return;
+    }
+    handles.draw(view, g, at(), across());
+    if (readout != null) {
+      Marks.slip(g, new double[] {pointer[0], pointer[1] - 26}, readout);
+    }
+  }
+}

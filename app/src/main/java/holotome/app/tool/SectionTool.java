@@ -1,0 +1,432 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.core.datum.WriteSection;
+import holotome.core.log.History;
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Vec;
+import holotome.core.section.Curve;
+import holotome.core.section.DrawingFile;
+import holotome.core.section.Section;
+import holotome.core.step.Length;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** Cuts sections by a plane that is dragged, and shows them at once in the view and flat. */
+final class SectionTool extends Tool {
+  private enum Across {
+    Z,
+    Y,
+    X,
+    POINTS,
+    FACE
+  }
+
+  private final PlaneHandle plane = new PlaneHandle();
+  private final List<double[]> points = new ArrayList<>();
+  private final FlatPane flat = new FlatPane();
+  private Across across = Across.Z;
+  private String count = "1";
+  private String gap = "";
+  private String tolerance = "0 mm";
+  private String name = "section";
+  private final boolean[] formats = {true, true, false};
+  private TextField place;
+  private boolean writing;
+  private boolean dragging;
+  private boolean loaded;
+  private List<Section> cut = List.of();
+
+  /** What the sections were last cut for; a cut in the making. */
+  private Object cutFor;
+
+  private boolean cutting;
+
+  SectionTool(Session session) {
+    super(session);
+  }
+
+  @Override
+  public String title() {
+    return "Sections";
+  }
+
+  @Override
+  public Stage stage() {
+    return Stage.DATUM;
+  }
+
+  @Override
+  public String hint() {
+    return "Cuts the mesh into curves in true millimetres. Drag the square along its line, the round handles to tilt; up and down nudge it.";
+  }
+
+  @Override
+  public boolean isQuick() {
+    return false;
+  }
+
+  @Override
+  public Node form() {
+    ChoiceBox<String> axis = new ChoiceBox<>();
+    axis.setId("field-across");
+    axis.getItems()
+        .setAll(
+            "Z, level", "Y, from the front", "X, from the side", "Three points", "A picked face");
+    axis.getSelectionModel().select(across.ordinal());
+    axis.setOnAction(
+        e -> {
+          across = Across.values()[axis.getSelectionModel().getSelectedIndex()];
+          loaded = false;
+          points.clear();
+          placePlane();
+          write();
+          edited();
+        });
+    place = Fields.plain("field-place", "", "");
+    place.textProperty().addListener((o, was, is) -> typed(is));
+    TextField planes = Fields.plain("field-count", count, "1");
+    planes.textProperty().addListener((o, was, is) -> count = told(is));
+    TextField step = Fields.plain("field-step", gap, "10 mm");
+    step.textProperty().addListener((o, was, is) -> gap = told(is));
+    TextField fit = Fields.plain("field-tolerance", tolerance, "0 mm");
+    fit.textProperty().addListener((o, was, is) -> tolerance = told(is));
+    TextField file = Fields.plain("field-name", name, "section");
+    file.textProperty().addListener((o, was, is) -> name = told(is));
+    HBox kinds = new HBox(10);
+    for (DrawingFile.Format f : DrawingFile.Format.values()) {
+      CheckBox c = new CheckBox(f.name());
+      c.setId("field-format-" + f.name().toLowerCase(Locale.ROOT));
+      c.setSelected(formats[f.ordinal()]);
+      c.setOnAction(
+          e -> {
+            formats[f.ordinal()] = c.isSelected();
+            edited();
+          });
+      kinds.getChildren().add(c);
+    }
+    placePlane();
+    write();
+    return new VBox(
+        6,
+        Fields.row("Across", axis),
+        Fields.row("At", place),
+        Fields.row("Planes", planes),
+        Fields.row("Step", step),
+        Fields.row("Lines and arcs within", fit),
+        Fields.row("Files", kinds),
+        Fields.row("Name", file));
+  }
+
+  /** Passes a typed text on, once it is taken over. */
+  private String told(String text) {
+    javafx.application.Platform.runLater(this::edited);
+    return text;
+  }
+
+  @Override
+  public Node details() {
+    return flat.node();
+  }
+
+  private boolean sized() {
+    return session.current().frame().trueSize();
+  }
+
+  private Box box() {
+    return session.current().frame().workBounds(session.current().current());
+  }
+
+  private void placePlane() {
+    if (session.current() == null || loaded && plane.isPlaced()) {
+      return;
+    }
+    int axis = 2 - across.ordinal();
+    if (axis < 0) {
+      plane.remove();
+      return;
+    }
+    double[] n = new double[3];
+    n[axis] = axis == 1 ? -1 : 1;
+    plane.place(box().centre(), n);
+  }
+
+  private void write() {
+    if (place == null || session.current() == null) {
+      return;
+    }
+    writing = true;
+    place.setDisable(!plane.isPlaced());
+    place.setText(
+        !plane.isPlaced()
+            ? ""
+            : sized()
+                ? String.format(Locale.ROOT, "%.2f mm", 1000 * plane.offset())
+                : String.format(Locale.ROOT, "%.4g", plane.offset()));
+    writing = false;
+  }
+
+  private void typed(String text) {
+    if (writing || !plane.isPlaced()) {
+      return;
+    }
+    place.getStyleClass().remove("wrong");
+    try {
+      plane.setOffset(Length.parse(text, sized() ? Length.Unit.MM : Length.Unit.M).metres());
+      edited();
+    } catch (Failure f) {
+      place.getStyleClass().add("wrong");
+    }
+  }
+
+  @Override
+  public String missing() {
+    if (session.current() == null || plane.isPlaced()) {
+      return null;
+    }
+    return across == Across.FACE
+        ? "Click on a flat place"
+        : points.isEmpty() ? "Click three points" : "Click " + (3 - points.size()) + " more";
+  }
+
+  @Override
+  public Step step() {
+    int n;
+    try {
+      n = Integer.parseInt(count.strip());
+    } catch (NumberFormatException e) {
+      throw Failure.usage("\"" + count + "\" is not a whole number of planes");
+    }
+    if (n < 1 || n > 10_000) {
+      throw Failure.usage("The planes must be 1 to 10,000");
+    }
+    Length.Unit bare = sized() ? Length.Unit.MM : Length.Unit.M;
+    List<DrawingFile.Format> kinds = new ArrayList<>();
+    for (DrawingFile.Format f : DrawingFile.Format.values()) {
+      if (formats[f.ordinal()]) {
+        kinds.add(f);
+      }
+    }
+    if (kinds.isEmpty()) {
+      throw Failure.usage("Choose at least one kind of file");
+    }
+    Length step = n == 1 && gap.isBlank() ? null : Length.parse(gap, bare);
+    if (step != null && !(step.metres() > 0)) {
+      throw Failure.usage("The step must be above zero");
+    }
+    return new WriteSection(
+        plane.point(), plane.normal(), n, step, Length.parse(tolerance, bare), kinds, name);
+  }
+
+  @Override
+  public void load(Step of) {
+    WriteSection s = (WriteSection) of;
+    plane.place(s.point(), s.normal());
+    loaded = true;
+    count = String.valueOf(s.count());
+    gap = s.step() == null ? "" : s.step().toString();
+    tolerance = s.tolerance().toString();
+    name = s.name();
+    for (DrawingFile.Format f : DrawingFile.Format.values()) {
+      formats[f.ordinal()] = s.format().contains(f);
+    }
+  }
+
+  @Override
+  public List<Row> estimate(Workpiece in) {
+    cutAnew();
+    if (cut.isEmpty()) {
+      return List.of();
+    }
+    double length = cut.stream().mapToDouble(Section::length).sum();
+    double area = cut.stream().mapToDouble(Section::area).sum();
+    long open = cut.stream().mapToLong(Section::openCurves).sum();
+    long all = cut.stream().mapToLong(s -> s.curves().size()).sum();
+    List<Row> rows = new ArrayList<>();
+    rows.add(
+        new Row("Curves", "", open == 0 ? String.format("%,d", all) : all + ", " + open + " open"));
+    rows.add(new Row("Length", "", Length.format(length, sized())));
+    rows.add(new Row("Area", "", Length.formatArea(area, sized())));
+    if (cut.size() > 1) {
+      double step = cut.get(1).plane().offset() - cut.get(0).plane().offset();
+      rows.add(new Row("Volume", "", Length.formatVolume(area * step, sized())));
+    }
+    return rows;
+  }
+
+  /** Cuts in the background as the plane now stands, one cut at a time. */
+  private void cutAnew() {
+    if (session.current() == null || missing() != null) {
+      cut = List.of();
+      return;
+    }
+    WriteSection step;
+    try {
+      step = (WriteSection) step();
+    } catch (Failure f) {
+      return;
+    }
+    Workpiece w = session.current();
+    Object now =
+        List.of(
+            System.identityHashCode(w),
+            step.count(),
+            step.step() == null ? 0 : step.step().metres(),
+            List.of(plane.point()[0], plane.point()[1], plane.point()[2]),
+            List.of(plane.normal()[0], plane.normal()[1], plane.normal()[2]));
+    if (cutting || now.equals(cutFor)) {
+      return;
+    }
+    cutting = true;
+    session
+        .jobs()
+        .fetch(
+            () -> step.cut(w, Run.unwatched()),
+            sections -> {
+              cutting = false;
+              cutFor = now;
+              cut = sections;
+              flat.show(sections, w.frame().trueSize());
+              session.changed();
+            });
+  }
+
+  @Override
+  public void end(ViewPort view) {
+    loaded = false;
+    points.clear();
+    plane.remove();
+    cut = List.of();
+    cutFor = null;
+  }
+
+  @Override
+  public void drop(ViewPort view) {
+    points.clear();
+    if (across == Across.POINTS || across == Across.FACE) {
+      plane.remove();
+      write();
+    }
+  }
+
+  @Override
+  public String verb(History trial) {
+    return session.current() == null
+        ? "Write the section"
+        : cut.size() > 1 ? "Write " + cut.size() + " sections" : "Write the section";
+  }
+
+  @Override
+  public void pressed(ViewPort view, MouseEvent e) {
+    dragging = false;
+    if (plane.isPlaced()) {
+      plane.pressed(view, e.getX(), e.getY(), plane.normal(), box().centre(), box().diagonal());
+      dragging = plane.isHeld();
+    }
+    if (!dragging && (across == Across.POINTS || across == Across.FACE)) {
+      view.pickTriangle(e.getX(), e.getY(), this::picked);
+    }
+  }
+
+  private void picked(int triangle, double[] p) {
+    if (p == null) {
+      return;
+    }
+    Workpiece w = session.current();
+    if (across == Across.FACE) {
+      plane.place(p, w.frame().toWork().direction(Measures.cross(w.current(), triangle)));
+    } else {
+      if (points.size() == 3) {
+        points.clear();
+        plane.remove();
+      }
+      points.add(p);
+      if (points.size() == 3) {
+        double[] n =
+            Vec.cross(Vec.sub(points.get(1), points.get(0)), Vec.sub(points.get(2), points.get(0)));
+        if (Vec.length(n) > 1e-9 * box().diagonal() * box().diagonal()) {
+          plane.place(points.get(0), n);
+        } else {
+          points.removeLast();
+          session.fail(Failure.cannot("The three points lie in a line; click the third elsewhere"));
+        }
+      }
+    }
+    write();
+    edited();
+  }
+
+  @Override
+  public void dragged(ViewPort view, MouseEvent e) {
+    if (dragging && plane.dragged(view, e.getX(), e.getY(), box().diagonal())) {
+      write();
+      cutAnew();
+      view.repaint();
+    }
+  }
+
+  @Override
+  public void released(ViewPort view, MouseEvent e) {
+    if (dragging) {
+      dragging = false;
+      plane.released();
+      edited();
+    }
+  }
+
+  @Override
+  public boolean key(ViewPort view, KeyEvent e) {
+    if (!plane.isPlaced()
+        || e.isShiftDown()
+        || e.getCode() != KeyCode.UP && e.getCode() != KeyCode.DOWN) {
+      return false;
+    }
+    double nudge = sized() ? 0.001 : 0.001 * box().diagonal();
+    plane.setOffset(plane.offset() + (e.getCode() == KeyCode.UP ? nudge : -nudge));
+    write();
+    view.repaint();
+    edited();
+    return true;
+  }
+
+  @Override
+  public void draw(ViewPort view, GraphicsContext g) {
+    if (session.current() == null) {
+      return;
+    }
+    for (Section s : cut) {
+      for (Curve c : s.curves()) {
+        int n = c.size() + (c.closed() ? 1 : 0);
+        double[] xyz = new double[3 * n];
+        for (int i = 0; i < n; i++) {
+          int k = i % c.size();
+          System.arraycopy(s.plane().inSpace(c.xy()[2 * k], c.xy()[2 * k + 1]), 0, xyz, 3 * i, 3);
+        }
+        Marks.line(view, g, xyz, Marks.VERDIGRIS);
+      }
+    }
+    if (plane.isPlaced()) {
+      plane.draw(view, g, plane.normal(), box().centre(), box().diagonal());
+    }
+    for (double[] p : points) {
+      Marks.ring(g, view.project(p));
+    }
+  }
+}

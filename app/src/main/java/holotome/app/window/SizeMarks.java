@@ -1,0 +1,200 @@
+package holotome.app.window;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.app.tool.MeasureMarks;
+import holotome.app.tool.ViewPort;
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Vec;
+import holotome.core.step.Length;
+import holotome.core.step.Workpiece;
+import javafx.geometry.VPos;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import javafx.scene.text.TextAlignment;
+
+/**
+ * How large the work is: width, depth and height as dimension lines along its box, and familiar
+ * things beside it at true size, so that a wrong scale is seen at once.
+ */
+final class SizeMarks {
+  private static final Color INK = Color.web("#1D2B33");
+  private static final Color PAPER = Color.web("#F6F4EF");
+
+  /**
+   * An outline in metres, standing on nought: x, y in turn. Sizes are common practice, no source.
+   */
+  private record Thing(String name, double height, double[] outline) {}
+
+  private static final Thing[] THINGS = {
+    new Thing("coin, 23 mm", 0.023, round(0.0115, 0.0115, 0, 360)),
+    new Thing(
+        "mug, 95 mm",
+        0.095,
+        new double[] {
+          -0.040, 0, 0.040, 0, 0.042, 0.022, 0.062, 0.026, 0.074, 0.045, 0.066, 0.066, 0.042, 0.072,
+          0.042, 0.095, -0.042, 0.095
+        }),
+    new Thing(
+        "hand, 190 mm",
+        0.19,
+        new double[] {
+          -0.028, 0, 0.028, 0, 0.034, 0.040, 0.062, 0.075, 0.072, 0.105, 0.062, 0.112, 0.042, 0.088,
+          0.040, 0.150, 0.032, 0.166, 0.025, 0.152, 0.021, 0.110, 0.016, 0.172, 0.008, 0.186, 0,
+          0.174, -0.002, 0.112, -0.009, 0.178, -0.017, 0.190, -0.024, 0.178, -0.022, 0.108, -0.032,
+          0.154, -0.040, 0.162, -0.046, 0.150, -0.040, 0.090, -0.038, 0.040
+        }),
+    new Thing(
+        "person, 1.75 m",
+        1.75,
+        new double[] {
+          -0.16, 0, -0.03, 0, -0.02, 0.78, 0.02, 0.78, 0.03, 0, 0.16, 0, 0.17, 0.80, 0.20, 0.80,
+          0.25, 0.86, 0.26, 1.30, 0.21, 1.43, 0.06, 1.49, 0.06, 1.53, 0.10, 1.60, 0.10, 1.68, 0.05,
+          1.75, -0.05, 1.75, -0.10, 1.68, -0.10, 1.60, -0.06, 1.53, -0.06, 1.49, -0.21, 1.43, -0.26,
+          1.30, -0.25, 0.86, -0.20, 0.80, -0.17, 0.80
+        }),
+    new Thing("door, 2.03 m", 2.03, new double[] {-0.45, 0, 0.45, 0, 0.45, 2.03, -0.45, 2.03})
+  };
+
+  private static double[] round(double r, double up, double from, double to) {
+    int n = 36;
+    double[] out = new double[2 * n];
+    for (int i = 0; i < n; i++) {
+      double a = Math.toRadians(from + (to - from) * i / n);
+      out[2 * i] = r * Math.cos(a);
+      out[2 * i + 1] = up + r * Math.sin(a);
+    }
+    return out;
+  }
+
+  /** Draws the size where it is asked for, and in Datum what was measured. */
+  void draw(GraphicsContext g, ViewPort view, Workpiece w, Session session, boolean sized) {
+    boolean trueSize = w.frame().trueSize();
+    if (sized) {
+      size(g, view, w.frame().workBounds(w.current()), trueSize);
+    }
+    if (session.stage() == Stage.DATUM) {
+      MeasureMarks.draw(view, g, session.measurements().taken(), trueSize);
+    }
+  }
+
+  private static void size(GraphicsContext g, ViewPort view, Box b, boolean trueSize) {
+    if (b.isEmpty()) {
+      return;
+    }
+    if (trueSize) {
+      things(g, view, b);
+    }
+    double[] c = {b.minX(), b.minY(), b.minZ()};
+    double gap = 0.06 * b.diagonal();
+    // Along the lower front edge, the lower right edge and the front left upright, a little off.
+    dimension(
+        g,
+        view,
+        Vec.of(c[0], c[1] - gap, c[2]),
+        Vec.of(b.maxX(), c[1] - gap, c[2]),
+        Length.format(b.width(), trueSize));
+    dimension(
+        g,
+        view,
+        Vec.of(b.maxX() + gap, c[1], c[2]),
+        Vec.of(b.maxX() + gap, b.maxY(), c[2]),
+        Length.format(b.depth(), trueSize));
+    dimension(
+        g,
+        view,
+        Vec.of(c[0] - gap, c[1] - gap, c[2]),
+        Vec.of(c[0] - gap, c[1] - gap, b.maxZ()),
+        Length.format(b.height(), trueSize));
+  }
+
+  private static void dimension(
+      GraphicsContext g, ViewPort view, double[] from, double[] to, String text) {
+    double[] a = view.project(from);
+    double[] b = view.project(to);
+    if (a == null || b == null) {
+      return;
+    }
+    double l = Math.hypot(b[0] - a[0], b[1] - a[1]);
+    if (l < 12) {
+      return;
+    }
+    double nx = -(b[1] - a[1]) / l * 5;
+    double ny = (b[0] - a[0]) / l * 5;
+    for (int pass = 0; pass < 2; pass++) {
+      g.setStroke(pass == 0 ? PAPER : INK);
+      g.setLineWidth(pass == 0 ? 3 : 1.2);
+      g.strokeLine(a[0], a[1], b[0], b[1]);
+      g.strokeLine(a[0] - nx, a[1] - ny, a[0] + nx, a[1] + ny);
+      g.strokeLine(b[0] - nx, b[1] - ny, b[0] + nx, b[1] + ny);
+    }
+    slip(g, (a[0] + b[0]) / 2, (a[1] + b[1]) / 2, text);
+  }
+
+  private static void slip(GraphicsContext g, double x, double y, String text) {
+    g.setFont(Font.font("IBM Plex Mono", 12));
+    double w = 7.3 * text.length() + 10;
+    g.setFill(PAPER);
+    g.fillRoundRect(x - w / 2, y - 9, w, 18, 4, 4);
+    g.setFill(INK);
+    g.setTextAlign(TextAlignment.CENTER);
+    g.setTextBaseline(VPos.CENTER);
+    g.fillText(text, x, y);
+  }
+
+  /** The largest familiar thing no taller than the work by much, and the next larger one. */
+  private static void things(GraphicsContext g, ViewPort view, Box b) {
+    double h = Math.max(b.height(), Math.max(b.width(), b.depth()));
+    int near = 0;
+    for (int i = 0; i < THINGS.length; i++) {
+      if (Math.abs(Math.log(THINGS[i].height / h)) < Math.abs(Math.log(THINGS[near].height / h))) {
+        near = i;
+      }
+    }
+    int other =
+        near + 1 < THINGS.length && THINGS[near].height < h ? near + 1 : Math.max(0, near - 1);
+    double x = b.maxX() + 0.18 * b.diagonal();
+    for (int i : near == other ? new int[] {near} : new int[] {near, other}) {
+      Thing t = THINGS[i];
+      double half = 0;
+      for (int k = 0; k < t.outline.length; k += 2) {
+        half = Math.max(half, Math.abs(t.outline[k]));
+      }
+      x += half;
+      thing(g, view, t, Vec.of(x, (b.minY() + b.maxY()) / 2, b.minZ()));
+      x += half + 0.06 * b.diagonal();
+    }
+  }
+
+  /** Stands upright and turned to the viewer. */
+  private static void thing(GraphicsContext g, ViewPort view, Thing t, double[] at) {
+    double[] r = view.camera().right();
+    double l = Math.hypot(r[0], r[1]);
+    double[] side = l > 1e-9 ? Vec.of(r[0] / l, r[1] / l, 0) : Vec.of(1, 0, 0);
+    int n = t.outline.length / 2;
+    double[] xs = new double[n];
+    double[] ys = new double[n];
+    for (int i = 0; i < n; i++) {
+      double[] p =
+          view.project(
+              Vec.add(
+                  at,
+                  Vec.add(Vec.mul(side, t.outline[2 * i]), Vec.of(0, 0, t.outline[2 * i + 1]))));
+      if (p == null) {
+        return;
+      }
+      xs[i] = p[0];
+      ys[i] = p[1];
+    }
+    g.setFill(Color.web("#1D2B33", 0.22));
+    g.fillPolygon(xs, ys, n);
+    g.setStroke(Color.web("#1D2B33", 0.7));
+    g.setLineWidth(1.2);
+    g.strokePolygon(xs, ys, n);
+    double[] foot = view.project(at);
+    if (foot != null) {
+      slip(g, foot[0], foot[1] + 16, t.name);
+    }
+  }
+}
