@@ -11,7 +11,9 @@ import holotome.core.task.Work;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * What is measured on the work: kept with the project, and taken anew whenever the work changes.
@@ -25,6 +27,9 @@ public final class Measurements {
   private Frame takenIn;
   private int takenOf = -1;
   private int changes;
+
+  /** The one added last, until it has been taken. */
+  private Measurement fresh;
 
   Measurements(Session session) {
     this.session = session;
@@ -56,6 +61,7 @@ public final class Measurements {
   /** Adds a measurement and takes it. */
   public void add(Measurement m) {
     kept.add(m);
+    fresh = m;
     changes++;
     session.keep("Measured: " + m.name());
     update();
@@ -108,23 +114,38 @@ public final class Measurements {
             () -> take(list, w),
             t -> {
               if (of == changes && session.current() == w) {
-                taken = t.done;
-                failed = t.failed;
-                session.changed();
+                settle(t);
               }
             });
   }
 
-  private record Taken(List<Measured> done, List<String> failed) {}
+  private void settle(Taken t) {
+    taken = t.done;
+    String why = fresh == null ? null : t.failed.get(fresh);
+    if (why != null) {
+      // It never could be measured: it is not kept.
+      kept.remove(fresh);
+      t.failed.remove(fresh);
+      changes++;
+      takenOf = changes;
+      session.fail(Failure.cannot(why));
+    }
+    fresh = null;
+    failed =
+        t.failed.entrySet().stream().map(e -> e.getKey().name() + ": " + e.getValue()).toList();
+    session.changed();
+  }
+
+  private record Taken(List<Measured> done, Map<Measurement, String> failed) {}
 
   private static Taken take(List<Measurement> list, Workpiece w) {
     List<Measured> done = new ArrayList<>();
-    List<String> failed = new ArrayList<>();
+    Map<Measurement, String> failed = new LinkedHashMap<>();
     for (Measurement m : list) {
       try {
         done.add(Measuring.of(m, w.current(), w.frame(), Work.unwatched()));
       } catch (Failure f) {
-        failed.add(m.name() + ": " + f.getMessage());
+        failed.put(m, f.getMessage());
       }
     }
     return new Taken(done, failed);

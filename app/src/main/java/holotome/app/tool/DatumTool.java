@@ -22,6 +22,7 @@ final class DatumTool extends StepTool {
   private final StepKind kind;
   private final List<double[]> picked = new ArrayList<>();
   private Map<String, Object> stored;
+  private History on;
 
   DatumTool(Session session, Class<? extends Step> type, BiFunction<Step, History, String> verb) {
     super(session, type, Stage.DATUM, true, Map.of(), verb, w -> List.of());
@@ -30,6 +31,12 @@ final class DatumTool extends StepTool {
 
   @Override
   public Node form() {
+    if (session.reopened() < 0 && session.history() != on) {
+      // Points of working space mean another place once the work has been moved.
+      picked.clear();
+      stored = null;
+    }
+    on = session.history();
     Node form = super.form();
     for (String name : List.of("points", "picks")) {
       if (has(name)) {

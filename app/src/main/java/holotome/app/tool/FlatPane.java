@@ -5,8 +5,6 @@ import holotome.core.section.Section;
 import holotome.core.step.Length;
 import java.util.List;
 import javafx.geometry.VPos;
-import javafx.scene.Node;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
@@ -14,36 +12,33 @@ import javafx.scene.text.TextAlignment;
 
 /** Sections laid flat, with their width and height as dimensions. */
 final class FlatPane {
-  private static final double WIDTH = 262;
+  private static final double WIDTH = 250;
   private static final double HEIGHT = 200;
   private static final double MARGIN = 30;
   private static final Color INK = Color.web("#1D2B33");
   private static final Color PAPER = Color.web("#FBFAF6");
   private static final Color SOFT = Color.web("#5B6A70");
 
-  private final Canvas canvas = new Canvas(WIDTH, HEIGHT);
+  private FlatPane() {}
 
-  FlatPane() {
-    canvas.setId("flat-section");
-    clear();
-  }
-
-  Node node() {
-    return canvas;
-  }
-
-  private GraphicsContext clear() {
-    GraphicsContext g = canvas.getGraphicsContext2D();
+  private static void clear(GraphicsContext g) {
     g.setFill(PAPER);
     g.fillRect(0, 0, WIDTH, HEIGHT);
     g.setStroke(Color.web("#C9C4B8"));
     g.setLineWidth(1);
     g.strokeRect(0.5, 0.5, WIDTH - 1, HEIGHT - 1);
-    return g;
   }
 
-  void show(List<Section> sections, boolean trueSize) {
-    GraphicsContext g = clear();
+  /** Draws into a pane of its own, in the lower left of a view so high. */
+  static void draw(GraphicsContext g, double viewHeight, List<Section> sections, boolean trueSize) {
+    g.save();
+    g.translate(14, viewHeight - HEIGHT - 58);
+    draw(g, sections, trueSize);
+    g.restore();
+  }
+
+  private static void draw(GraphicsContext g, List<Section> sections, boolean trueSize) {
+    clear(g);
     double[] b = {1e300, 1e300, -1e300, -1e300};
     for (Section s : sections) {
       double[] c = s.bounds();

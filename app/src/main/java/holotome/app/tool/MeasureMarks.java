@@ -1,6 +1,7 @@
 package holotome.app.tool;
 
 import holotome.core.measure.Measured;
+import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
 
@@ -14,11 +15,20 @@ public final class MeasureMarks {
         Marks.line(view, g, line, Marks.VERDIGRIS);
       }
     }
+    List<double[]> slips = new ArrayList<>();
     for (Measured m : all) {
-      if (!m.lines().isEmpty()) {
-        double[] p = view.project(m.label());
-        double[] at = p == null ? null : new double[] {p[0], p[1] - 14};
-        Marks.slip(g, at, m.of().name() + "  " + m.text(trueSize));
+      double[] p = m.lines().isEmpty() ? null : view.project(m.label());
+      if (p != null) {
+        String text = m.of().name() + "  " + m.text(trueSize);
+        double half = 3.7 * text.length() + 5;
+        double[] at = {p[0], p[1] - 14, half};
+        // Down until it lies on no other slip.
+        while (slips.stream()
+            .anyMatch(o -> Math.abs(o[1] - at[1]) < 20 && Math.abs(o[0] - at[0]) < o[2] + at[2])) {
+          at[1] += 4;
+        }
+        slips.add(at);
+        Marks.slip(g, at, text);
       }
     }
   }

@@ -282,6 +282,7 @@ final class MeasureTool extends Tool {
     float[][] borders = insight == null ? new float[0][] : insight.holes();
     Snap how = patch ? Snap.SURFACE : snap;
     double[] at = f.toBase(p);
+    Measurement.Kind asked = kind;
     session
         .jobs()
         .fetch(
@@ -294,6 +295,10 @@ final class MeasureTool extends Tool {
               }
             },
             q -> {
+              if (kind != asked || session.current() != w) {
+                // Another kind was chosen meanwhile: the click was not for it.
+                return;
+              }
               double fileReach = patch ? base * f.toFile().scale() : 0;
               pins.add(new Measurement.Pin(f.toFile().apply(q), fileReach));
               if (pins.size() == kind.most()

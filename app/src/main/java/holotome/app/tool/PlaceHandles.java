@@ -12,6 +12,7 @@ import javafx.scene.text.Font;
  */
 final class PlaceHandles {
   private static final int STEPS = 60;
+  private static final double PIXELS = 330;
   private static final double TURN_STEP = 15;
 
   /** What is being dragged: 0 to 2 an axis, 3 to 5 a ring, 6 the size. */
@@ -45,6 +46,15 @@ final class PlaceHandles {
     return Vec.add(c, Vec.of(d, -d, d));
   }
 
+  /** How large they are in space, to be as large in the picture wherever they are. */
+  static double size(ViewPort view, double[] at, double hint) {
+    double step = 1e-3 * hint;
+    double[] a = view.project(at);
+    double[] b = view.project(Vec.add(at, Vec.mul(view.camera().right(), step)));
+    double px = a == null || b == null ? 0 : Math.hypot(b[0] - a[0], b[1] - a[1]);
+    return px > 1e-6 ? PIXELS * step / px : hint;
+  }
+
   /** Takes hold of what is under a pixel; false for nothing. */
   boolean pressed(ViewPort view, double x, double y, double[] at, double across) {
     held = -1;
@@ -60,9 +70,11 @@ final class PlaceHandles {
       }
     }
     double least = 9;
-    for (int k = 0; held < 3 && held != 0 && held != 1 && held != 2 && k < 3; k++) {
-      for (int i = 0; i < STEPS; i++) {
-        double[] p = view.project(ring(k, at, 0.3 * across, 2 * Math.PI * i / STEPS));
+    boolean square = held >= 0;
+    for (int k = 0; !square && k < 3; k++) {
+      // Closely: where rings cross in the picture the nearer one is meant.
+      for (int i = 0; i < 10 * STEPS; i++) {
+        double[] p = view.project(ring(k, at, 0.3 * across, 2 * Math.PI * i / (10 * STEPS)));
         double d = p == null ? 99 : Math.hypot(p[0] - x, p[1] - y);
         if (d < least) {
           least = d;

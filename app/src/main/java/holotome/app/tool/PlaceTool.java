@@ -34,6 +34,7 @@ final class PlaceTool extends Tool {
   private final TextField[] fields = new TextField[7];
   private boolean writing;
   private Place before;
+  private History on;
   private String readout;
   private double[] pointer;
 
@@ -58,6 +59,11 @@ final class PlaceTool extends Tool {
 
   @Override
   public Node form() {
+    if (session.reopened() < 0 && session.history() != on) {
+      // What was asked for is done, or undone: the next placing begins at nought.
+      clear();
+    }
+    on = session.history();
     VBox box = new VBox(6);
     String[] names = {"Move X", "Move Y", "Move Z", "Turn X", "Turn Y", "Turn Z", "Times"};
     for (int i = 0; i < 7; i++) {
@@ -221,7 +227,9 @@ final class PlaceTool extends Tool {
 
   @Override
   public void pressed(ViewPort view, MouseEvent e) {
-    if (session.current() != null && handles.pressed(view, e.getX(), e.getY(), at(), across())) {
+    if (session.current() != null
+        && handles.pressed(
+            view, e.getX(), e.getY(), at(), PlaceHandles.size(view, at(), across()))) {
       before = new Place(move.clone(), turn.clone(), factor, about());
     }
   }
@@ -267,7 +275,7 @@ final class PlaceTool extends Tool {
     if (session.current() == null) {
       return;
     }
-    handles.draw(view, g, at(), across());
+    handles.draw(view, g, at(), PlaceHandles.size(view, at(), across()));
     if (readout != null) {
       Marks.slip(g, new double[] {pointer[0], pointer[1] - 26}, readout);
     }

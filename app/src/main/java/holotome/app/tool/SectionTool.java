@@ -41,7 +41,6 @@ final class SectionTool extends Tool {
 
   private final PlaneHandle plane = new PlaneHandle();
   private final List<double[]> points = new ArrayList<>();
-  private final FlatPane flat = new FlatPane();
   private Across across = Across.Z;
   private String count = "1";
   private String gap = "";
@@ -139,11 +138,6 @@ final class SectionTool extends Tool {
   private String told(String text) {
     javafx.application.Platform.runLater(this::edited);
     return text;
-  }
-
-  @Override
-  public Node details() {
-    return flat.node();
   }
 
   private boolean sized() {
@@ -303,7 +297,6 @@ final class SectionTool extends Tool {
               cutting = false;
               cutFor = now;
               cut = sections;
-              flat.show(sections, w.frame().trueSize());
               session.changed();
             });
   }
@@ -427,6 +420,9 @@ final class SectionTool extends Tool {
     }
     for (double[] p : points) {
       Marks.ring(g, view.project(p));
+    }
+    if (plane.isPlaced() && cutFor != null) {
+      FlatPane.draw(g, view.height(), cut, sized());
     }
   }
 }

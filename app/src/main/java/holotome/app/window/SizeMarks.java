@@ -15,17 +15,39 @@ import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
 /**
- * How large the work is: width, depth and height as dimension lines along its box, and familiar
- * things beside it at true size, so that a wrong scale is seen at once.
+ * How large the work is: width, depth and height as dimension lines along its box, and a small
+ * drawing of the box between familiar things, so that a wrong scale is seen at once.
  */
 final class SizeMarks {
   private static final Color INK = Color.web("#1D2B33");
+  private static final double INSET_WIDTH = 210;
+  private static final double INSET_HEIGHT = 180;
   private static final Color PAPER = Color.web("#F6F4EF");
 
   /**
    * An outline in metres, standing on nought: x, y in turn. Sizes are common practice, no source.
    */
-  private record Thing(String name, double height, double[] outline) {}
+  private record Thing(String name, double height, double[] outline) {
+    double least() {
+      double x = 0;
+      for (int i = 0; i < outline.length; i += 2) {
+        x = Math.min(x, outline[i]);
+      }
+      return x;
+    }
+
+    double most() {
+      double x = 0;
+      for (int i = 0; i < outline.length; i += 2) {
+        x = Math.max(x, outline[i]);
+      }
+      return x;
+    }
+
+    double width() {
+      return most() - least();
+    }
+  }
 
   private static final Thing[] THINGS = {
     new Thing("coin, 23 mm", 0.023, round(0.0115, 0.0115, 0, 360)),
@@ -143,7 +165,7 @@ final class SizeMarks {
     g.fillText(text, x, y);
   }
 
-  /** The largest familiar thing no taller than the work by much, and the next larger one. */
+  /** The box of the work from the front between the two familiar things nearest to it in size. */
   private static void things(GraphicsContext g, ViewPort view, Box b) {
     double h = Math.max(b.height(), Math.max(b.width(), b.depth()));
     int near = 0;
@@ -153,48 +175,52 @@ final class SizeMarks {
       }
     }
     int other =
-        near + 1 < THINGS.length && THINGS[near].height < h ? near + 1 : Math.max(0, near - 1);
-    double x = b.maxX() + 0.18 * b.diagonal();
-    for (int i : near == other ? new int[] {near} : new int[] {near, other}) {
-      Thing t = THINGS[i];
-      double half = 0;
-      for (int k = 0; k < t.outline.length; k += 2) {
-        half = Math.max(half, Math.abs(t.outline[k]));
-      }
-      x += half;
-      thing(g, view, t, Vec.of(x, (b.minY() + b.maxY()) / 2, b.minZ()));
-      x += half + 0.06 * b.diagonal();
-    }
+        near + 1 < THINGS.length && THINGS[near].height < h || near == 0 ? near + 1 : near - 1;
+    Thing small = THINGS[Math.min(near, other)];
+    Thing large = THINGS[Math.max(near, other)];
+    double gap = 0.08 * Math.max(h, large.height);
+    double across = small.width() + b.width() + large.width() + 4 * gap;
+    double tall = Math.max(b.height(), large.height);
+    double k = Math.min((INSET_WIDTH - 12) / across, (INSET_HEIGHT - 44) / tall);
+    double x0 = view.width() - INSET_WIDTH - 14;
+    double y0 = view.height() - INSET_HEIGHT - 112;
+    g.setFill(Color.web("#F6F4EF", 0.9));
+    g.fillRoundRect(x0, y0, INSET_WIDTH, INSET_HEIGHT, 6, 6);
+    double floor = y0 + INSET_HEIGHT - 34;
+    double x = x0 + (INSET_WIDTH - k * across) / 2 + k * gap;
+    thing(g, small, x + k * small.width() / 2, floor, k);
+    x += k * (small.width() + gap);
+    g.setFill(Color.web("#1F7A6D", 0.35));
+    g.fillRect(x, floor - k * b.height(), k * b.width(), k * b.height());
+    g.setStroke(Color.web("#1F7A6D"));
+    g.setLineWidth(1.4);
+    g.strokeRect(x, floor - k * b.height(), k * b.width(), k * b.height());
+    x += k * (b.width() + gap);
+    thing(g, large, x + k * large.width() / 2, floor, k);
+    g.setStroke(INK);
+    g.setLineWidth(1);
+    g.strokeLine(x0 + 8, floor, x0 + INSET_WIDTH - 8, floor);
+    g.setFont(Font.font("IBM Plex Sans", 11));
+    g.setFill(INK);
+    g.setTextBaseline(VPos.CENTER);
+    g.setTextAlign(TextAlignment.CENTER);
+    g.fillText("beside a " + small.name, x0 + INSET_WIDTH / 2, floor + 11);
+    g.fillText("and a " + large.name, x0 + INSET_WIDTH / 2, floor + 24);
   }
 
-  /** Stands upright and turned to the viewer. */
-  private static void thing(GraphicsContext g, ViewPort view, Thing t, double[] at) {
-    double[] r = view.camera().right();
-    double l = Math.hypot(r[0], r[1]);
-    double[] side = l > 1e-9 ? Vec.of(r[0] / l, r[1] / l, 0) : Vec.of(1, 0, 0);
+  private static void thing(GraphicsContext g, Thing t, double x, double floor, double k) {
     int n = t.outline.length / 2;
+    double middle = (t.most() + t.least()) / 2;
     double[] xs = new double[n];
     double[] ys = new double[n];
     for (int i = 0; i < n; i++) {
-      double[] p =
-          view.project(
-              Vec.add(
-                  at,
-                  Vec.add(Vec.mul(side, t.outline[2 * i]), Vec.of(0, 0, t.outline[2 * i + 1]))));
-      if (p == null) {
-        return;
-      }
-      xs[i] = p[0];
-      ys[i] = p[1];
+      xs[i] = x + k * (t.outline[2 * i] - middle);
+      ys[i] = floor - k * t.outline[2 * i + 1];
     }
-    g.setFill(Color.web("#1D2B33", 0.22));
+    g.setFill(Color.web("#1D2B33", 0.25));
     g.fillPolygon(xs, ys, n);
-    g.setStroke(Color.web("#1D2B33", 0.7));
-    g.setLineWidth(1.2);
+    g.setStroke(INK);
+    g.setLineWidth(1);
     g.strokePolygon(xs, ys, n);
-    double[] foot = view.project(at);
-    if (foot != null) {
-      slip(g, foot[0], foot[1] + 16, t.name);
-    }
   }
 }
