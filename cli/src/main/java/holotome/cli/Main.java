@@ -18,6 +18,7 @@ import picocli.CommandLine.Command;
       CompareCommand.class,
       StepsCommand.class,
       ReplayCommand.class,
+      MeasureCommand.class,
       PictureCommand.class,
       DemoScanCommand.class
     })

@@ -218,6 +218,32 @@ class CommandsTest {
   }
 
   @Test
+  void aProjectsMeasurementsAreTakenAfterItsEntries() throws IOException {
+    Path scan = tetrahedron();
+    Path log = dir.resolve("m.json");
+    Files.writeString(
+        log,
+        """
+        { "holotome": 1,
+          "entries": [ { "do": "datum.scale", "factor": 0.5 } ],
+          "measurements": [
+            { "name": "edge", "kind": "distance",
+              "pins": [ { "at": [0, 0, 0] }, { "at": [1, 0, 0] } ] },
+            { "name": "skin", "kind": "area", "pins": [] } ] }
+        """);
+    Path csv = dir.resolve("m.csv");
+    assertThat(run("measure", log, scan, "--json", "--csv", csv))
+        .as(said.toString(StandardCharsets.UTF_8))
+        .isZero();
+    JsonNode j = json();
+    assertThat(j.at("/measurements/0/value").asDouble()).isCloseTo(0.5, within(1e-12));
+    assertThat(j.at("/measurements/0/kind").asText()).isEqualTo("distance");
+    assertThat(Files.readString(csv)).contains("\"edge\",distance,500.000000,mm");
+    assertThat(run("measure", example("bollard.json"), scan)).isEqualTo(3);
+    assertOneLine("measurements");
+  }
+
+  @Test
   void sameLogSameBytes() throws IOException {
     Path scan = dir.resolve("quay.ply");
     run("demo-scan", "bollard", "--out", scan, "--triangles", 60_000);

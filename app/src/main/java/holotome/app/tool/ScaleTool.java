@@ -45,6 +45,7 @@ public final class ScaleTool extends Tool {
   private boolean chosen;
   private double[] pointer;
   private Mesh lookedAt;
+  private History on;
 
   public ScaleTool(Session session) {
     super(session);
@@ -72,6 +73,11 @@ public final class ScaleTool extends Tool {
 
   @Override
   public Node form() {
+    if (session.reopened() < 0 && session.history() != on) {
+      // Ends picked before the last entry stand elsewhere now.
+      pairs.clear();
+    }
+    on = session.history();
     if (!chosen && session.history() != null) {
       asOpened = session.current().scan() != session.history().stateAfter(0).scan();
     }

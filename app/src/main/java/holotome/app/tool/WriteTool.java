@@ -3,15 +3,18 @@ package holotome.app.tool;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.log.History;
+import holotome.core.mesh.AxisPreset;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import java.io.File;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import javafx.scene.Node;
+import javafx.scene.canvas.Canvas;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.OverrunStyle;
@@ -21,6 +24,8 @@ import javafx.stage.DirectoryChooser;
 
 /** Writes the asset: the step's own parameters, and the folder that files go to. */
 public final class WriteTool extends StepTool {
+  private final Canvas axes = new Canvas(AxisDrawing.WIDTH, AxisDrawing.HEIGHT);
+
   public WriteTool(
       Session session,
       BiFunction<Step, History, String> verb,
@@ -47,7 +52,29 @@ public final class WriteTool extends StepTool {
     choose.setId("choose-folder");
     choose.getStyleClass().setAll("link");
     choose.setOnAction(e -> choose(choose, folder));
-    return new VBox(6, fields, Fields.row("Into", folder), choose);
+    drawAxes();
+    return new VBox(6, fields, axes, Fields.row("Into", folder), choose);
+  }
+
+  @Override
+  protected void changed() {
+    drawAxes();
+  }
+
+  /** Shows what the written coordinates mean. */
+  private void drawAxes() {
+    Object given = values().get("axes");
+    String destination = String.valueOf(values().get("for"));
+    AxisPreset preset =
+        given != null
+            ? AxisPreset.valueOf(given.toString().toUpperCase(Locale.ROOT).replace('-', '_'))
+            : switch (destination) {
+              case "print", "engineering" -> AxisPreset.MILLIMETRES_Z_UP;
+              case "render" -> AxisPreset.METRES_Z_UP;
+              case "capture" -> null;
+              default -> AxisPreset.METRES_Y_UP;
+            };
+    AxisDrawing.draw(axes.getGraphicsContext2D(), preset);
   }
 
   private void choose(Button near, Label folder) {
