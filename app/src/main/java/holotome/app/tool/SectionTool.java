@@ -48,6 +48,7 @@ final class SectionTool extends Tool {
   private String name = "section";
   private final boolean[] formats = {true, true, false};
   private TextField place;
+  private boolean outline;
   private boolean writing;
   private boolean dragging;
   private boolean loaded;
@@ -101,6 +102,15 @@ final class SectionTool extends Tool {
         });
     place = Fields.plain("field-place", "", "");
     place.textProperty().addListener((o, was, is) -> typed(is));
+    ChoiceBox<String> draw = new ChoiceBox<>();
+    draw.setId("field-draw");
+    draw.getItems().setAll("What is cut", "The outline");
+    draw.getSelectionModel().select(outline ? 1 : 0);
+    draw.setOnAction(
+        e -> {
+          outline = draw.getSelectionModel().getSelectedIndex() == 1;
+          edited();
+        });
     TextField planes = Fields.plain("field-count", count, "1");
     planes.textProperty().addListener((o, was, is) -> count = told(is));
     TextField step = Fields.plain("field-step", gap, "10 mm");
@@ -125,6 +135,7 @@ final class SectionTool extends Tool {
     write();
     return new VBox(
         6,
+        Fields.row("Draw", draw),
         Fields.row("Across", axis),
         Fields.row("At", place),
         Fields.row("Planes", planes),
@@ -226,7 +237,14 @@ final class SectionTool extends Tool {
       throw Failure.usage("The step must be above zero");
     }
     return new WriteSection(
-        plane.point(), plane.normal(), n, step, Length.parse(tolerance, bare), kinds, name);
+        plane.point(),
+        plane.normal(),
+        outline ? 1 : n,
+        outline ? null : step,
+        Length.parse(tolerance, bare),
+        kinds,
+        name,
+        outline ? WriteSection.Draw.OUTLINE : WriteSection.Draw.CUT);
   }
 
   @Override
@@ -238,6 +256,7 @@ final class SectionTool extends Tool {
     gap = s.step() == null ? "" : s.step().toString();
     tolerance = s.tolerance().toString();
     name = s.name();
+    outline = s.draw() == WriteSection.Draw.OUTLINE;
     for (DrawingFile.Format f : DrawingFile.Format.values()) {
       formats[f.ordinal()] = s.format().contains(f);
     }
@@ -282,6 +301,7 @@ final class SectionTool extends Tool {
         List.of(
             System.identityHashCode(w),
             step.count(),
+            step.draw(),
             step.step() == null ? 0 : step.step().metres(),
             List.of(plane.point()[0], plane.point()[1], plane.point()[2]),
             List.of(plane.normal()[0], plane.normal()[1], plane.normal()[2]));

@@ -6,6 +6,7 @@ import holotome.core.mesh.Vec;
 import holotome.core.section.DrawingFile;
 import holotome.core.section.Section;
 import holotome.core.section.SectionPlane;
+import holotome.core.section.Silhouette;
 import holotome.core.section.Slicer;
 import holotome.core.step.Describes;
 import holotome.core.step.Length;
@@ -40,10 +41,22 @@ public record WriteSection(
             preset = "0 mm")
         Length tolerance,
     @Parameter(help = "What is written", preset = "dxf, svg") List<DrawingFile.Format> format,
-    @Parameter(help = "The files' name, without an ending", preset = "section") String name)
+    @Parameter(help = "The files' name, without an ending", preset = "section") String name,
+    @Parameter(help = "What the plane cuts, or the outline seen against its normal", preset = "cut")
+        Draw draw)
     implements Step {
+  private static final int OUTLINE_CELLS = 2048;
+
+  /** What is drawn. */
+  public enum Draw {
+    CUT,
+    OUTLINE
+  }
 
   public WriteSection {
+    if (draw == Draw.OUTLINE && count != 1) {
+      throw Failure.usage("an outline is one drawing; leave the count at 1");
+    }
     if (point.length != 3 || normal.length != 3) {
       throw Failure.usage("point and normal need three numbers each");
     }
@@ -65,6 +78,10 @@ public record WriteSection(
   /** The sections, without writing them. */
   public List<Section> cut(Workpiece in, Run run) {
     Mesh mesh = in.current();
+    if (draw == Draw.OUTLINE) {
+      SectionPlane plane = SectionPlane.of(point, normal);
+      return List.of(Silhouette.of(mesh, in.frame().toWork(), plane, OUTLINE_CELLS, run.work()));
+    }
     return Slicer.stack(
         mesh,
         in.frame().toWork(),
@@ -99,7 +116,7 @@ public record WriteSection(
         String.format(
             "%,d %s, %,d %s%s, %s long",
             count,
-            count == 1 ? "section" : "sections",
+            draw == Draw.OUTLINE ? "outline" : count == 1 ? "section" : "sections",
             curves,
             curves == 1 ? "curve" : "curves",
             open == 0 ? "" : String.format(" (%,d open)", open),

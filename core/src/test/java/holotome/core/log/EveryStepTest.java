@@ -160,6 +160,18 @@ class EveryStepTest {
                 "do",
                 "datum.section",
                 "point",
+                List.of(0, 0, 0),
+                "normal",
+                List.of(0, -1, 0),
+                "draw",
+                "outline",
+                "tolerance",
+                "1 mm")),
+        given(
+            Map.of(
+                "do",
+                "datum.section",
+                "point",
                 List.of(0, 0, 0.2),
                 "count",
                 3,

@@ -194,6 +194,34 @@ class SectionTest {
     assertThat(CurveFit.of(box.curves().getFirst(), 1e-6).pieces()).hasSize(4);
   }
 
+  private static Section outline(Mesh m, double[] normal) {
+    return Silhouette.of(
+        m,
+        Similarity.IDENTITY,
+        SectionPlane.of(m.bounds().centre(), normal),
+        1024,
+        Work.unwatched());
+  }
+
+  @Test
+  void outlinesAreThoseOfTheProjection() {
+    Section ball = outline(Shapes.sphere(1, 6), Vec.of(0.3, 0.2, 1));
+    assertThat(ball.curves()).hasSize(1);
+    assertThat(ball.area()).isCloseTo(Math.PI, within(2e-3));
+    // A ring seen from above has a hole; from the side it is a slot of two half circles.
+    Section ring = outline(Shapes.torus(1, 0.25, 300, 120), Vec.of(0, 0, 1));
+    assertThat(ring.curves()).hasSize(2);
+    assertThat(ring.area()).isCloseTo(Math.PI * (1.25 * 1.25 - 0.75 * 0.75), within(4e-3));
+    Section side = outline(Shapes.torus(1, 0.25, 300, 120), Vec.of(0, 1, 0));
+    assertThat(side.area()).isCloseTo(2 * 0.5 + Math.PI * 0.0625, within(4e-3));
+    // A cube along its diagonal: a hexagon of area sqrt(3) a².
+    Section cube = outline(Shapes.cube(2), Vec.of(1, 1, 1));
+    assertThat(cube.area()).isCloseTo(4 * Math.sqrt(3), within(0.01));
+    CurveFit fit = CurveFit.of(cube.curves().getFirst(), 0.008);
+    assertThat(fit.pieces()).hasSizeBetween(6, 8);
+    assertThat(outline(Shapes.sheet(1, 4), Vec.of(0, 0, 1)).area()).isCloseTo(1, within(3e-3));
+  }
+
   /** Two half circles joined by lines. */
   private static Curve slot(double length, double radius, int n) {
     double[] xy = new double[4 * n];
