@@ -129,21 +129,10 @@ class PicturesTest {
       apply();
 
       stage(KeyCode.DIGIT4, KeyCode.DIGIT1);
+      d.await("a proposed scale bar", () -> d.scene().lookup("#bar-500") != null);
+      d.click("bar-500");
       lookCloser(300, 110, 0);
-      for (int end = 0; end < 2; end++) {
-        double[] px = d.pixel(Scans.barEnd(scan, end));
-        d.wheel(view, px[0], px[1], -12);
-        d.settle();
-        px = d.pixel(Scans.barEnd(scan, end));
-        d.clickAt(view, px[0], px[1]);
-        d.settle();
-        if (end == 0) {
-          d.wheel(view, px[0], px[1], 12);
-          d.settle();
-        }
-      }
-      d.wheel(view, 376, 330, 9);
-      d.fill("field-is", "500 mm");
+      d.settle();
       save("datum-scale");
       apply();
       stage(KeyCode.DIGIT4, KeyCode.DIGIT2);
@@ -151,6 +140,23 @@ class PicturesTest {
       stage(KeyCode.DIGIT4, KeyCode.DIGIT3);
       apply();
       d.keys(KeyCode.HOME);
+      stage(KeyCode.DIGIT4, KeyCode.DIGIT6);
+      d.clickAt(view, 376, 300);
+      d.settle();
+      d.clickAt(view, 382, 470);
+      d.await("a distance", () -> d.desk().session().measurements().taken().size() == 1);
+      d.choose("field-measure", 6);
+      d.clickAt(view, 376, 380);
+      d.await("a cylinder", () -> d.desk().session().measurements().taken().size() == 2);
+      d.keys(KeyCode.M);
+      save("datum-measure");
+      d.keys(KeyCode.M);
+      stage(KeyCode.DIGIT4, KeyCode.DIGIT8);
+      d.choose("field-across", 1);
+      d.await("figures", () -> d.scene().lookup("#after-area") != null);
+      save("datum-section");
+      stage(KeyCode.DIGIT4, KeyCode.DIGIT7);
+      save("datum-place");
 
       stage(KeyCode.DIGIT5, KeyCode.DIGIT1);
       apply();

@@ -17,12 +17,13 @@ public final class Main {
         case "decimate" -> DecimateBench.run();
         case "rays" -> RaysBench.run();
         case "view" -> ViewBench.run();
+        case "datum" -> DatumBench.run();
         case "job" -> JobBench.run(rest);
         case "cancel" ->
             CancelBench.run(rest.isEmpty() ? 1_200_000 : Integer.parseInt(rest.getFirst()));
         default -> {
           System.err.println(
-              "bench: name one of read, decimate, rays, view, job, cancel (the last two take triangle counts)");
+              "bench: name one of read, decimate, rays, view, datum, job, cancel (the last two take triangle counts)");
           System.exit(2);
         }
       }

@@ -115,6 +115,10 @@ final class SectionTool extends Tool {
     planes.textProperty().addListener((o, was, is) -> count = told(is));
     TextField step = Fields.plain("field-step", gap, "10 mm");
     step.textProperty().addListener((o, was, is) -> gap = told(is));
+    planes.setPrefColumnCount(3);
+    step.setPrefColumnCount(6);
+    HBox stack = new HBox(8, planes, new javafx.scene.control.Label("every"), step);
+    stack.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
     TextField fit = Fields.plain("field-tolerance", tolerance, "0 mm");
     fit.textProperty().addListener((o, was, is) -> tolerance = told(is));
     TextField file = Fields.plain("field-name", name, "section");
@@ -138,8 +142,7 @@ final class SectionTool extends Tool {
         Fields.row("Draw", draw),
         Fields.row("Across", axis),
         Fields.row("At", place),
-        Fields.row("Planes", planes),
-        Fields.row("Step", step),
+        Fields.row("Planes", stack),
         Fields.row("Lines and arcs within", fit),
         Fields.row("Files", kinds),
         Fields.row("Name", file));

@@ -105,30 +105,37 @@ final class SizeMarks {
     if (b.isEmpty()) {
       return;
     }
-    if (trueSize) {
-      things(g, view, b);
-    }
-    double[] c = {b.minX(), b.minY(), b.minZ()};
     double gap = 0.06 * b.diagonal();
-    // Along the lower front edge, the lower right edge and the front left upright, a little off.
+    // Along the lower edges on the viewer's side and the upright between them, a little off.
+    double[] ahead = view.camera().forward();
+    boolean left = ahead[0] > 0;
+    boolean front = ahead[1] > 0;
+    double x = left ? b.minX() - gap : b.maxX() + gap;
+    double y = front ? b.minY() - gap : b.maxY() + gap;
+    double z = b.minZ();
     dimension(
         g,
         view,
-        Vec.of(c[0], c[1] - gap, c[2]),
-        Vec.of(b.maxX(), c[1] - gap, c[2]),
+        Vec.of(b.minX(), y, z),
+        Vec.of(b.maxX(), y, z),
         Length.format(b.width(), trueSize));
     dimension(
         g,
         view,
-        Vec.of(b.maxX() + gap, c[1], c[2]),
-        Vec.of(b.maxX() + gap, b.maxY(), c[2]),
+        Vec.of(x, b.minY(), z),
+        Vec.of(x, b.maxY(), z),
         Length.format(b.depth(), trueSize));
+    // Of the two uprights at the rim the left one: the small drawing stands on the right.
+    double[] one = Vec.of(left ? b.maxX() + gap : b.minX() - gap, y, z);
+    double[] other = Vec.of(x, front ? b.maxY() + gap : b.minY() - gap, z);
+    double[] p = view.project(one);
+    double[] q = view.project(other);
+    double[] foot = p != null && q != null && p[0] > q[0] ? other : one;
     dimension(
-        g,
-        view,
-        Vec.of(c[0] - gap, c[1] - gap, c[2]),
-        Vec.of(c[0] - gap, c[1] - gap, b.maxZ()),
-        Length.format(b.height(), trueSize));
+        g, view, foot, Vec.of(foot[0], foot[1], b.maxZ()), Length.format(b.height(), trueSize));
+    if (trueSize) {
+      things(g, view, b);
+    }
   }
 
   private static void dimension(

@@ -57,7 +57,7 @@ public record WriteAsset(
             help =
                 "Whether a file beside it carries the frames, for other tools and for reading it back",
             preset = "false")
-        boolean frames)
+        boolean frameFile)
     implements Step {
   private static final String ORIGINAL = "original";
   private static final String WORKING = "working";
@@ -143,7 +143,7 @@ public record WriteAsset(
         placing = m.placing();
       }
       write(files, file, out, maps, placing, run.work());
-      if (frames) {
+      if (frameFile) {
         boolean turned = written() == Format.GLB;
         FrameFile.add(
             files,

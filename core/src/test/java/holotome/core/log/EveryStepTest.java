@@ -203,7 +203,7 @@ class EveryStepTest {
                 "e",
                 "axes",
                 "centimetres-z-up-left-handed",
-                "frames",
+                "frame-file",
                 true)));
   }
 
