@@ -232,18 +232,37 @@ class DatumWindowTest extends WindowCase {
     Similarity s = turned.similarity();
     assertThat(Vec.distance(s.apply(c), c)).isLessThan(1e-9);
 
+    // In the level plane: along X and Y, not up.
+    c = box().centre();
+    double pad = 0.15 * handleSize(c);
+    double[] at = d.pixel(Vec.add(c, Vec.of(pad, pad, 0)));
+    double[] m = d.on(() -> d.desk().view().toPixels());
+    d.drag(view, MouseButton.PRIMARY, at[0], at[1], at[0] + 20, at[1] + 10, at[0] + 50, at[1] + 20);
+    d.settle();
+    apply();
+    Place slid = (Place) step(3);
+    assertThat(slid.move()[2]).isZero();
+    assertThat(Math.abs(slid.move()[0])).isPositive();
+    assertThat(Math.abs(slid.move()[1])).isPositive();
+    // As the view stood then, the handle went where the pointer did.
+    double[] target = Vec.add(Vec.add(c, Vec.of(pad, pad, 0)), slid.move());
+    double w = m[12] * target[0] + m[13] * target[1] + m[14] * target[2] + m[15];
+    double x = (m[0] * target[0] + m[1] * target[1] + m[2] * target[2] + m[3]) / w;
+    double y = (m[4] * target[0] + m[5] * target[1] + m[6] * target[2] + m[7]) / w;
+    assertThat(Math.hypot(x - at[0] - 50, y - at[1] - 20)).isLessThan(8);
+
     d.fill("field-move-x", "250 mm");
     d.fill("field-turn-y", "12,5");
     d.fill("field-times", "2");
     d.settle();
     apply();
-    Place typed = (Place) step(3);
+    Place typed = (Place) step(4);
     assertThat(typed.move()[0]).isCloseTo(0.25, within(1e-12));
     assertThat(typed.turn()[1]).isEqualTo(12.5);
     assertThat(typed.factor()).isEqualTo(2);
     d.keys(KeyCode.CONTROL, KeyCode.Z);
     d.settle();
-    assertThat(entries()).isEqualTo(3);
+    assertThat(entries()).isEqualTo(4);
   }
 
   /** The handles are 330 pixels large in the picture, wherever they are. */
@@ -371,6 +390,34 @@ class DatumWindowTest extends WindowCase {
     d.settle();
     apply();
     assertThat(((Turn) step(2)).about()).isEqualTo(Turn.About.CENTRE);
+  }
+
+  @Test
+  void whatIsSelectedIsMadeLevelAndTheOriginIsPicked() throws Exception {
+    stage(KeyCode.DIGIT4);
+    tool(KeyCode.DIGIT2);
+    // Paving in front of the bollard.
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT1);
+    d.drag(view, MouseButton.PRIMARY, 280, 470, 470, 470, 470, 530, 280, 530, 280, 470);
+    d.await("a selection", () -> d.desk().session().selection() != null);
+    stage(KeyCode.DIGIT4);
+    d.choose("field-by", Level.By.SELECTION.ordinal());
+    d.settle();
+    apply();
+    JsonNode t = truth();
+    Frame f = frame();
+    double[] up =
+        f.toWork().direction(f.toFile().inverse().direction(vector(t.at("/bollard/axis"))));
+    assertThat(Math.toDegrees(Math.atan2(Math.hypot(up[0], up[1]), up[2]))).isLessThan(2);
+    tool(KeyCode.DIGIT3);
+    d.choose("field-at", 4);
+    d.settle();
+    assertThat(d.text("problem")).contains("Click where the origin goes");
+    d.clickAt(view, 376, 400);
+    d.settle();
+    apply();
+    assertThat(((holotome.core.datum.Origin) step(1)).point()).hasSize(3);
   }
 
   @Test

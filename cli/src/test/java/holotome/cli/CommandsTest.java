@@ -141,7 +141,7 @@ class CommandsTest {
   void stepsDescribesEveryStepWithItsParameters() throws IOException {
     assertThat(run("steps", "--json")).isZero();
     JsonNode steps = json().get("steps");
-    assertThat(steps.size()).isEqualTo(19);
+    assertThat(steps.size()).isEqualTo(23);
     for (JsonNode s : steps) {
       assertThat(s.get("help").asText()).isNotBlank();
       for (JsonNode p : s.get("parameters")) {

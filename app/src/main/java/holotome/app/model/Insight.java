@@ -32,10 +32,10 @@ public record Insight(
     float[][] holes) {
 
   public static Insight of(Mesh mesh, Work work) {
-    Inspection inspection = Inspection.of(mesh, false, work.part(0.6, "Inspecting"));
-    Islands islands = Islands.of(mesh, work.part(0.1, "Inspecting"));
+    Adjacency adjacency = Adjacency.of(mesh, work.part(0.25, "Inspecting"));
+    Islands islands = Islands.of(mesh, work.part(0.15, "Inspecting"));
+    Inspection inspection = Inspection.of(adjacency, islands, false, work.part(0.4, "Inspecting"));
     List<PlaneFinder.Flat> flats = CutGround.candidates(mesh, work.part(0.1, "Inspecting"));
-    Adjacency adjacency = Adjacency.of(mesh, work.part(0.1, "Inspecting"));
     int[][] loops = Borders.of(adjacency).loops();
     TrimReview review = TrimReview.of(mesh, islands, adjacency, work.part(0.1, "Inspecting"));
     float[][] holes = new float[Math.min(loops.length, 2000)][];

@@ -80,10 +80,20 @@ final class DatumTool extends StepTool {
     if (by().equals("selection") && session.selected() == null && stored == null) {
       return "Select the part in Trim, then come back";
     }
-    Object point = values().get("point");
-    return (by().equals("region") || by().equals("wall")) && point == null
-        ? "Click the middle of the part"
-        : null;
+    if (values().get("point") != null) {
+      return null;
+    }
+    return switch (by()) {
+      case "region", "wall" -> "Click the middle of the part";
+      case "null" ->
+          switch (String.valueOf(values().get("at"))) {
+            case "point" -> "Click where the origin goes";
+            case "ball-centre" -> "Click on the ball";
+            case "hole-centre" -> "Click near the hole";
+            default -> null;
+          };
+      default -> null;
+    };
   }
 
   @Override
@@ -101,8 +111,11 @@ final class DatumTool extends StepTool {
       v.put("points", stored.get("points"));
     }
     if (by().equals("selection")) {
-      Object picks = session.selected() != null ? session.selected().picks() : null;
-      v.put("picks", picks != null ? StepKind.plain(picks) : stored.get("picks"));
+      if (session.selected() != null) {
+        v.put("picks", StepKind.plain(session.selected().picks()));
+      } else if (stored != null && stored.get("picks") != null) {
+        v.put("picks", stored.get("picks"));
+      }
     }
     return kind.create(v);
   }

@@ -72,7 +72,7 @@ final class Fields {
       return true;
     }
     Object now = other.get();
-    return f.when().substring(eq + 1).equals(String.valueOf(now));
+    return java.util.List.of(f.when().substring(eq + 1).split("\\|")).contains(String.valueOf(now));
   }
 
   /** Puts a value into a field without telling anyone. */
@@ -93,8 +93,10 @@ final class Fields {
   /** Fills a field in as if typed, and whatever it goes with. */
   void fill(String name, String text) {
     String when = described.get(name).when();
-    if (!when.isEmpty()) {
-      write(when.substring(0, when.indexOf('=')), when.substring(when.indexOf('=') + 1));
+    if (!applies(described.get(name))) {
+      write(
+          when.substring(0, when.indexOf('=')),
+          when.substring(when.indexOf('=') + 1).replaceFirst("\\|.*", ""));
     }
     write(name, text);
     edited(name);

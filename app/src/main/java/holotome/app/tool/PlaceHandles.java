@@ -7,23 +7,32 @@ import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 
 /**
- * Handles about a place: a square to slide along each axis, a ring to turn about each, and a round
- * one to scale. Says what a drag comes to; changes nothing itself.
+ * Handles about a place: a square to slide along each axis, a smaller one between two axes to slide
+ * in their plane, a ring to turn about each, and a round one to scale. Says what a drag comes to;
+ * changes nothing itself.
  */
 final class PlaceHandles {
   private static final int STEPS = 60;
   private static final double PIXELS = 330;
   private static final double TURN_STEP = 15;
 
-  /** What is being dragged: 0 to 2 an axis, 3 to 5 a ring, 6 the size. */
+  /** What is being dragged: 0 to 2 an axis, 3 to 5 a ring, 6 the size, 7 to 9 a plane. */
   private int held = -1;
 
   private double[] start;
   private double[] centre;
   private double size;
 
-  /** What a drag comes to: along an axis, about an axis in degrees, or a factor. */
-  record Drag(int axis, double along, double degrees, double factor) {}
+  /**
+   * What a drag comes to: a move, a turn about an axis in degrees, or a factor.
+   *
+   * @param move along X, Y and Z
+   */
+  record Drag(double[] move, int axis, double degrees, double factor) {
+    static Drag of(double[] move) {
+      return new Drag(move, -1, 0, 1);
+    }
+  }
 
   private static double[] axis(int k) {
     double[] a = new double[3];
@@ -39,6 +48,12 @@ final class PlaceHandles {
 
   private static double[] arm(int k, double[] c, double size) {
     return Vec.add(c, Vec.mul(axis(k), 0.42 * size));
+  }
+
+  /** Between the two axes that are not k. */
+  private static double[] pad(int k, double[] c, double size) {
+    double[] d = Vec.add(axis((k + 1) % 3), axis((k + 2) % 3));
+    return Vec.add(c, Vec.mul(d, 0.15 * size));
   }
 
   private static double[] corner(double[] c, double size) {
@@ -67,6 +82,8 @@ final class PlaceHandles {
     for (int k = 0; held < 0 && k < 3; k++) {
       if (Handles.hit(view.project(arm(k, at, across)), x, y)) {
         held = k;
+      } else if (Handles.hit(view.project(pad(k, at, across)), x, y)) {
+        held = 7 + k;
       }
     }
     double least = 9;
@@ -108,20 +125,42 @@ final class PlaceHandles {
     }
     if (held < 3) {
       double d = Handles.along(view, centre, axis(held), 0.4 * size, x - start[0], y - start[1]);
-      return Double.isNaN(d) ? null : new Drag(held, rounded(d, step), 0, 1);
+      return Double.isNaN(d) ? null : Drag.of(Vec.mul(axis(held), rounded(d, step)));
+    }
+    if (held > 6) {
+      return inPlane(view, c, x - start[0], y - start[1], step);
     }
     if (held == 6) {
       double was = Math.hypot(start[0] - c[0], start[1] - c[1]);
       double now = Math.hypot(x - c[0], y - c[1]);
       double f = was > 1 ? Math.max(0.01, now / was) : 1;
-      return new Drag(-1, 0, 0, step > 0 ? Math.max(0.05, rounded(f, 0.05)) : f);
+      return new Drag(new double[3], -1, 0, step > 0 ? Math.max(0.05, rounded(f, 0.05)) : f);
     }
     double turn = Math.atan2(y - c[1], x - c[0]) - Math.atan2(start[1] - c[1], start[0] - c[0]);
     // y runs down; an axis that points at the viewer turns counter-clockwise as seen.
     double towards = -Vec.dot(axis(held - 3), view.camera().forward());
     double degrees = Math.toDegrees(turn) * (towards > 0 ? -1 : 1);
     degrees = degrees > 180 ? degrees - 360 : degrees < -180 ? degrees + 360 : degrees;
-    return new Drag(held - 3, 0, step > 0 ? rounded(degrees, TURN_STEP) : degrees, 1);
+    return new Drag(new double[3], held - 3, step > 0 ? rounded(degrees, TURN_STEP) : degrees, 1);
+  }
+
+  /** The move in the held plane that follows the pointer; null where it is seen edge-on. */
+  private Drag inPlane(ViewPort view, double[] c, double dx, double dy, double step) {
+    double[] u = axis((held - 7 + 1) % 3);
+    double[] v = axis((held - 7 + 2) % 3);
+    double l = 0.1 * size;
+    double[] a = view.project(Vec.add(centre, Vec.mul(u, l)));
+    double[] b = view.project(Vec.add(centre, Vec.mul(v, l)));
+    if (a == null || b == null) {
+      return null;
+    }
+    double det = (a[0] - c[0]) * (b[1] - c[1]) - (a[1] - c[1]) * (b[0] - c[0]);
+    if (Math.abs(det) < 4) {
+      return null;
+    }
+    double s = (dx * (b[1] - c[1]) - dy * (b[0] - c[0])) / det * l;
+    double t = (dy * (a[0] - c[0]) - dx * (a[1] - c[1])) / det * l;
+    return Drag.of(Vec.add(Vec.mul(u, rounded(s, step)), Vec.mul(v, rounded(t, step))));
   }
 
   private static double rounded(double v, double step) {
@@ -154,6 +193,14 @@ final class PlaceHandles {
         Handles.square(g, h);
         g.setFill(Color.web("#1D2B33"));
         g.fillText("XYZ".substring(k, k + 1), h[0] + 14, h[1] - 8);
+      }
+      double[] p = view.project(pad(k, at, across));
+      if (p != null) {
+        g.setFill(Color.web("#6C4AB6", 0.35));
+        g.fillRect(p[0] - 5, p[1] - 5, 10, 10);
+        g.setStroke(Handles.VIOLET);
+        g.setLineWidth(1);
+        g.strokeRect(p[0] - 5, p[1] - 5, 10, 10);
       }
     }
     Handles.round(g, view.project(corner(at, across)));

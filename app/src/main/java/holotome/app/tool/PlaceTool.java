@@ -54,7 +54,7 @@ final class PlaceTool extends Tool {
 
   @Override
   public String hint() {
-    return "Drag a square to move, a ring to turn, the round handle to scale; Shift keeps to round steps. Or type the figures.";
+    return "Drag a square to move along its axis, a filled one in a plane, a ring to turn, the round handle to scale; Shift keeps to round steps. Or type.";
   }
 
   @Override
@@ -245,10 +245,10 @@ final class PlaceTool extends Tool {
     if (d == null) {
       return;
     }
-    if (d.along() != 0) {
-      move = before.move().clone();
-      move[d.axis()] += d.along();
-      readout = Length.format(d.along(), sized());
+    double far = Vec.length(d.move());
+    if (far > 0) {
+      move = Vec.add(before.move(), d.move());
+      readout = Length.format(far, sized());
     } else if (d.degrees() != 0) {
       Similarity r = Place.rotation(before.turn()).then(PlaceHandles.turn(d.axis(), d.degrees()));
       turn = Place.angles(r.rotation());

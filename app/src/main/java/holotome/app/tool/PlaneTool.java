@@ -6,21 +6,17 @@ import holotome.app.model.Stage;
 import holotome.core.log.History;
 import holotome.core.mesh.Box;
 import holotome.core.mesh.Frame;
-import holotome.core.mesh.Measures;
 import holotome.core.mesh.Vec;
 import holotome.core.step.Length;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.trim.PlaneCut;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Locale;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.VBox;
@@ -37,8 +33,8 @@ public final class PlaneTool extends Tool {
     FACE
   }
 
-  private final PlaneHandle plane = new PlaneHandle();
-  private final List<double[]> points = new ArrayList<>();
+  private final PlanePicker picker;
+  private final PlaneHandle plane;
   private Across across = Across.GROUND;
   private boolean loaded;
   private boolean flip;
@@ -48,10 +44,16 @@ public final class PlaneTool extends Tool {
   private TextField place;
   private TextField step;
   private boolean writing;
-  private boolean dragging;
 
   public PlaneTool(Session session) {
     super(session);
+    picker = new PlanePicker(session, this::write, this::moved);
+    plane = picker.plane();
+  }
+
+  private void moved() {
+    write();
+    edited();
   }
 
   @Override
@@ -94,7 +96,6 @@ public final class PlaneTool extends Tool {
         e -> {
           across = Across.values()[axis.getSelectionModel().getSelectedIndex()];
           loaded = false;
-          points.clear();
           place();
           write();
           edited();
@@ -138,6 +139,10 @@ public final class PlaneTool extends Tool {
 
   /** Puts the plane where it begins for the chosen way, unless one was loaded. */
   private void place() {
+    picker.setWay(
+        across == Across.POINTS
+            ? PlanePicker.Way.POINTS
+            : across == Across.FACE ? PlanePicker.Way.FACE : PlanePicker.Way.NOTHING);
     Workpiece w = session.current();
     if (w == null || loaded && plane.isPlaced()) {
       return;
@@ -236,17 +241,7 @@ public final class PlaneTool extends Tool {
 
   @Override
   public String missing() {
-    if (plane.isPlaced()) {
-      return null;
-    }
-    return switch (across) {
-      case POINTS ->
-          String.format(
-              "Click %s on the scan",
-              points.isEmpty() ? "three points" : 3 - points.size() + " more");
-      case FACE -> "Click on a flat place of the scan";
-      default -> "Open a scan to place the plane";
-    };
+    return picker.missing();
   }
 
   @Override
@@ -268,15 +263,12 @@ public final class PlaneTool extends Tool {
   @Override
   public void end(ViewPort view) {
     loaded = false;
-    points.clear();
-    plane.remove();
+    picker.end();
   }
 
   @Override
   public void drop(ViewPort view) {
-    points.clear();
-    if (across == Across.POINTS || across == Across.FACE) {
-      plane.remove();
+    if (picker.drop()) {
       write();
     }
   }
@@ -295,91 +287,30 @@ public final class PlaneTool extends Tool {
 
   @Override
   public void pressed(ViewPort view, MouseEvent e) {
-    dragging = false;
-    if (plane.isPlaced()) {
-      plane.pressed(view, e.getX(), e.getY(), keep(), centre(), size());
-      dragging = plane.isHeld();
+    if (session.current() != null) {
+      picker.pressed(view, e, plane.isPlaced() ? keep() : null);
     }
-    if (!dragging && (across == Across.POINTS || across == Across.FACE)) {
-      view.pickTriangle(e.getX(), e.getY(), this::picked);
-    }
-  }
-
-  private void picked(int triangle, double[] p) {
-    if (p == null) {
-      return;
-    }
-    Workpiece w = session.current();
-    if (across == Across.FACE) {
-      plane.place(p, w.frame().toWork().direction(Measures.cross(w.scan(), triangle)));
-    } else {
-      if (points.size() == 3) {
-        points.clear();
-        plane.remove();
-      }
-      points.add(p);
-      if (points.size() == 3) {
-        throughPoints();
-      }
-    }
-    write();
-    edited();
-  }
-
-  /** The plane through the three points; its front is the side with more of the scan. */
-  private void throughPoints() {
-    double[] a = points.get(0);
-    double[] n = Vec.cross(Vec.sub(points.get(1), a), Vec.sub(points.get(2), a));
-    if (!(Vec.length(n) > 1e-9 * size() * size())) {
-      points.removeLast();
-      session.fail(Failure.cannot("The three points lie in a line; click the third elsewhere"));
-      return;
-    }
-    double[] towards = Vec.sub(centre(), a);
-    plane.place(a, Vec.dot(n, towards) < 0 ? Vec.mul(n, -1) : n);
   }
 
   @Override
   public void dragged(ViewPort view, MouseEvent e) {
-    if (dragging && plane.dragged(view, e.getX(), e.getY(), size())) {
-      write();
-      view.repaint();
-    }
+    picker.dragged(view, e);
   }
 
   @Override
   public void released(ViewPort view, MouseEvent e) {
-    if (dragging) {
-      dragging = false;
-      plane.released();
-      edited();
-    }
+    picker.released();
   }
 
   @Override
   public boolean key(ViewPort view, KeyEvent e) {
-    if (!plane.isPlaced()
-        || e.isShiftDown()
-        || e.getCode() != KeyCode.UP && e.getCode() != KeyCode.DOWN) {
-      return false;
-    }
-    plane.setOffset(plane.offset() + (e.getCode() == KeyCode.UP ? nudge : -nudge));
-    write();
-    view.repaint();
-    edited();
-    return true;
+    return picker.key(view, e, nudge);
   }
 
   @Override
   public void draw(ViewPort view, GraphicsContext g) {
-    if (session.current() == null) {
-      return;
-    }
-    if (plane.isPlaced()) {
-      plane.draw(view, g, keep(), centre(), size());
-    }
-    for (double[] p : points) {
-      Marks.ring(g, view.project(p));
+    if (session.current() != null) {
+      picker.draw(view, g, plane.isPlaced() ? keep() : null);
     }
   }
 }

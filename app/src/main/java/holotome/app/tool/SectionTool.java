@@ -4,9 +4,6 @@ import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.datum.WriteSection;
 import holotome.core.log.History;
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Measures;
-import holotome.core.mesh.Vec;
 import holotome.core.section.Curve;
 import holotome.core.section.DrawingFile;
 import holotome.core.section.Section;
@@ -23,7 +20,6 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
@@ -39,8 +35,8 @@ final class SectionTool extends Tool {
     FACE
   }
 
-  private final PlaneHandle plane = new PlaneHandle();
-  private final List<double[]> points = new ArrayList<>();
+  private final PlanePicker picker;
+  private final PlaneHandle plane;
   private Across across = Across.Z;
   private String count = "1";
   private String gap = "";
@@ -50,7 +46,6 @@ final class SectionTool extends Tool {
   private TextField place;
   private boolean outline;
   private boolean writing;
-  private boolean dragging;
   private boolean loaded;
   private List<Section> cut = List.of();
 
@@ -61,6 +56,18 @@ final class SectionTool extends Tool {
 
   SectionTool(Session session) {
     super(session);
+    picker = new PlanePicker(session, this::moving, this::moved);
+    plane = picker.plane();
+  }
+
+  private void moving() {
+    write();
+    cutAnew();
+  }
+
+  private void moved() {
+    write();
+    edited();
   }
 
   @Override
@@ -95,7 +102,6 @@ final class SectionTool extends Tool {
         e -> {
           across = Across.values()[axis.getSelectionModel().getSelectedIndex()];
           loaded = false;
-          points.clear();
           placePlane();
           write();
           edited();
@@ -158,11 +164,11 @@ final class SectionTool extends Tool {
     return session.current().frame().trueSize();
   }
 
-  private Box box() {
-    return session.current().frame().workBounds(session.current().current());
-  }
-
   private void placePlane() {
+    picker.setWay(
+        across == Across.POINTS
+            ? PlanePicker.Way.POINTS
+            : across == Across.FACE ? PlanePicker.Way.FACE : PlanePicker.Way.NOTHING);
     if (session.current() == null || loaded && plane.isPlaced()) {
       return;
     }
@@ -173,7 +179,7 @@ final class SectionTool extends Tool {
     }
     double[] n = new double[3];
     n[axis] = axis == 1 ? -1 : 1;
-    plane.place(box().centre(), n);
+    plane.place(picker.box().centre(), n);
   }
 
   private void write() {
@@ -206,12 +212,7 @@ final class SectionTool extends Tool {
 
   @Override
   public String missing() {
-    if (session.current() == null || plane.isPlaced()) {
-      return null;
-    }
-    return across == Across.FACE
-        ? "Click on a flat place"
-        : points.isEmpty() ? "Click three points" : "Click " + (3 - points.size()) + " more";
+    return session.current() == null ? null : picker.missing();
   }
 
   @Override
@@ -327,17 +328,14 @@ final class SectionTool extends Tool {
   @Override
   public void end(ViewPort view) {
     loaded = false;
-    points.clear();
-    plane.remove();
+    picker.end();
     cut = List.of();
     cutFor = null;
   }
 
   @Override
   public void drop(ViewPort view) {
-    points.clear();
-    if (across == Across.POINTS || across == Across.FACE) {
-      plane.remove();
+    if (picker.drop()) {
       write();
     }
   }
@@ -351,75 +349,23 @@ final class SectionTool extends Tool {
 
   @Override
   public void pressed(ViewPort view, MouseEvent e) {
-    dragging = false;
-    if (plane.isPlaced()) {
-      plane.pressed(view, e.getX(), e.getY(), plane.normal(), box().centre(), box().diagonal());
-      dragging = plane.isHeld();
-    }
-    if (!dragging && (across == Across.POINTS || across == Across.FACE)) {
-      view.pickTriangle(e.getX(), e.getY(), this::picked);
-    }
-  }
-
-  private void picked(int triangle, double[] p) {
-    if (p == null) {
-      return;
-    }
-    Workpiece w = session.current();
-    if (across == Across.FACE) {
-      plane.place(p, w.frame().toWork().direction(Measures.cross(w.current(), triangle)));
-    } else {
-      if (points.size() == 3) {
-        points.clear();
-        plane.remove();
-      }
-      points.add(p);
-      if (points.size() == 3) {
-        double[] n =
-            Vec.cross(Vec.sub(points.get(1), points.get(0)), Vec.sub(points.get(2), points.get(0)));
-        if (Vec.length(n) > 1e-9 * box().diagonal() * box().diagonal()) {
-          plane.place(points.get(0), n);
-        } else {
-          points.removeLast();
-          session.fail(Failure.cannot("The three points lie in a line; click the third elsewhere"));
-        }
-      }
-    }
-    write();
-    edited();
+    picker.pressed(view, e, plane.normal());
   }
 
   @Override
   public void dragged(ViewPort view, MouseEvent e) {
-    if (dragging && plane.dragged(view, e.getX(), e.getY(), box().diagonal())) {
-      write();
-      cutAnew();
-      view.repaint();
-    }
+    picker.dragged(view, e);
   }
 
   @Override
   public void released(ViewPort view, MouseEvent e) {
-    if (dragging) {
-      dragging = false;
-      plane.released();
-      edited();
-    }
+    picker.released();
   }
 
   @Override
   public boolean key(ViewPort view, KeyEvent e) {
-    if (!plane.isPlaced()
-        || e.isShiftDown()
-        || e.getCode() != KeyCode.UP && e.getCode() != KeyCode.DOWN) {
-      return false;
-    }
-    double nudge = sized() ? 0.001 : 0.001 * box().diagonal();
-    plane.setOffset(plane.offset() + (e.getCode() == KeyCode.UP ? nudge : -nudge));
-    write();
-    view.repaint();
-    edited();
-    return true;
+    return session.current() != null
+        && picker.key(view, e, sized() ? 0.001 : 0.001 * picker.size());
   }
 
   @Override
@@ -438,12 +384,7 @@ final class SectionTool extends Tool {
         Marks.line(view, g, xyz, Marks.VERDIGRIS);
       }
     }
-    if (plane.isPlaced()) {
-      plane.draw(view, g, plane.normal(), box().centre(), box().diagonal());
-    }
-    for (double[] p : points) {
-      Marks.ring(g, view.project(p));
-    }
+    picker.draw(view, g, plane.isPlaced() ? plane.normal() : null);
     if (plane.isPlaced() && cutFor != null) {
       FlatPane.draw(g, view.height(), cut, sized());
     }

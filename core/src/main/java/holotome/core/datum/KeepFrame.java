@@ -3,7 +3,6 @@ package holotome.core.datum;
 import holotome.core.mesh.Frame;
 import holotome.core.mesh.NamedFrame;
 import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
 import holotome.core.step.Describes;
 import holotome.core.step.Length;
 import holotome.core.step.Outcome;
@@ -104,26 +103,11 @@ public record KeepFrame(
     if (m.length != 16) {
       throw Failure.usage("a matrix needs sixteen numbers, not " + m.length);
     }
-    double[] x = {m[0], m[4], m[8]};
-    double[] y = {m[1], m[5], m[9]};
-    double[] z = {m[2], m[6], m[10]};
-    double k = Vec.length(x);
-    boolean good =
-        k > 0
-            && Math.abs(Vec.length(y) - k) < 1e-6 * k
-            && Math.abs(Vec.dot(x, y)) < 1e-6 * k * k
-            && Vec.distance(Vec.mul(Vec.cross(x, y), 1 / k), z) < 1e-5 * k
-            && m[12] == 0
-            && m[13] == 0
-            && m[14] == 0
-            && m[15] == 1;
-    if (!good) {
+    Similarity s = Similarity.ofMatrix(m);
+    if (s == null) {
       throw Failure.usage(
           "the matrix must turn, scale evenly and move, right-handed, with 0, 0, 0, 1 at its end");
     }
-    double[] r = {
-      m[0] / k, m[1] / k, m[2] / k, m[4] / k, m[5] / k, m[6] / k, m[8] / k, m[9] / k, m[10] / k
-    };
-    return new Similarity(k, r, new double[] {m[3], m[7], m[11]});
+    return s;
   }
 }

@@ -1,9 +1,16 @@
 package holotome.core.datum;
 
+import holotome.core.measure.Patch;
 import holotome.core.measure.Resting;
+import holotome.core.mesh.Adjacency;
+import holotome.core.mesh.Borders;
 import holotome.core.mesh.Box;
+import holotome.core.mesh.Frame;
+import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Vec;
+import holotome.core.solve.CircleFit;
+import holotome.core.solve.SphereFit;
 import holotome.core.step.Describes;
 import holotome.core.step.Length;
 import holotome.core.step.Outcome;
@@ -21,8 +28,17 @@ import holotome.core.task.Failure;
         "Puts the origin where it makes sense: the middle of the base or the box, the centre of mass, a corner, or a point; and rests the work on Z = 0.")
 public record Origin(
     @Parameter(help = "Where the origin goes", preset = "base-centre") At at,
-    @Parameter(help = "The point, x y z in working space", when = "at=point", optional = true)
+    @Parameter(
+            help = "The point, on the ball or near the hole, x y z in working space",
+            when = "at=point|ball-centre|hole-centre",
+            optional = true)
         double[] point,
+    @Parameter(
+            help = "How far around the point the ball's surface is taken in",
+            when = "at=ball-centre",
+            min = 0,
+            optional = true)
+        Length radius,
     @Parameter(help = "Which corner of the box", when = "at=corner", preset = "left-front-bottom")
         Corner corner,
     @Parameter(help = "Whether the lowest point comes to rest on Z = 0", preset = "false")
@@ -36,6 +52,8 @@ public record Origin(
     MASS_CENTRE,
     CORNER,
     POINT,
+    BALL_CENTRE,
+    HOLE_CENTRE,
     KEPT
   }
 
@@ -60,12 +78,16 @@ public record Origin(
   }
 
   public Origin(At at, double[] point) {
-    this(at, point, Corner.LEFT_FRONT_BOTTOM, false);
+    this(at, point, null, Corner.LEFT_FRONT_BOTTOM, false);
   }
 
   public Origin {
-    if (at == At.POINT && (point == null || point.length != 3)) {
-      throw Failure.usage("an origin at a point needs the point's three numbers");
+    boolean needsPoint = at == At.POINT || at == At.BALL_CENTRE || at == At.HOLE_CENTRE;
+    if (needsPoint && (point == null || point.length != 3)) {
+      throw Failure.usage("an origin there needs a point's three numbers");
+    }
+    if (at == At.BALL_CENTRE && radius == null) {
+      throw Failure.usage("the centre of a ball needs a radius around the point");
     }
   }
 
@@ -80,8 +102,10 @@ public record Origin(
           case MASS_CENTRE -> in.frame().toWork().apply(Resting.massCentre(in.current()));
           case CORNER -> corner.of(b);
           case POINT -> point.clone();
+          case BALL_CENTRE, HOLE_CENTRE -> fitted(in, run);
           case KEPT -> new double[3];
         };
+    run.work().check();
     if (rest) {
       to[2] = b.minZ();
     }
@@ -91,5 +115,36 @@ public record Origin(
         String.format(
             "Moved by %s, %s, %s",
             Length.format(-to[0], size), Length.format(-to[1], size), Length.format(-to[2], size)));
+  }
+
+  /** The centre of the ball, or of the hole's border, by least squares. */
+  private double[] fitted(Workpiece in, Run run) {
+    Frame f = in.frame();
+    Mesh mesh = in.current();
+    double[] base = f.toBase(point);
+    if (at == At.BALL_CENTRE) {
+      double reach = f.toBaseLength(radius.metres());
+      Patch patch = Patch.around(mesh, base, reach, run.work());
+      return f.toWork().apply(SphereFit.of(patch.thinned()[0]).centre());
+    }
+    int[] best = null;
+    double least = Double.POSITIVE_INFINITY;
+    for (int[] loop : Borders.of(Adjacency.of(mesh, run.work())).loops()) {
+      for (int v : Borders.vertices(mesh, loop)) {
+        double d = Vec.distance(Vec.at(mesh.xyz(), v), base);
+        if (d < least) {
+          least = d;
+          best = Borders.vertices(mesh, loop);
+        }
+      }
+    }
+    if (best == null) {
+      throw Failure.cannot("The mesh has no hole; choose a point instead");
+    }
+    double[] points = new double[3 * best.length];
+    for (int i = 0; i < best.length; i++) {
+      System.arraycopy(Vec.at(mesh.xyz(), best[i]), 0, points, 3 * i, 3);
+    }
+    return f.toWork().apply(CircleFit.of(points).centre());
   }
 }

@@ -50,9 +50,16 @@ public record Inspection(
   public static Inspection of(Mesh mesh, boolean withIntersections, Work work) {
     Adjacency adjacency = Adjacency.of(mesh, work.part(0.25, "Finding neighbours"));
     Islands islands = Islands.of(mesh, work.part(0.15, "Finding islands"));
+    return of(adjacency, islands, withIntersections, work.part(0.6, "Inspecting"));
+  }
+
+  /** The same where neighbours and islands are known already. */
+  public static Inspection of(
+      Adjacency adjacency, Islands islands, boolean withIntersections, Work work) {
+    Mesh mesh = adjacency.mesh();
     int[][] loops = Borders.of(adjacency).loops();
-    work.advance(0.05);
-    int[] first = PointWeld.representatives(mesh.xyz(), work.part(0.1, "Comparing points"));
+    work.advance(0.1);
+    int[] first = PointWeld.representatives(mesh.xyz(), work.part(0.3, "Comparing points"));
     int doubled = 0;
     for (int v = 0; v < first.length; v++) {
       doubled += first[v] == v ? 0 : 1;
@@ -71,7 +78,7 @@ public record Inspection(
     boolean oriented = adjacency.misfitEdges() == 0;
     long crossings =
         withIntersections
-            ? SelfIntersections.count(mesh, work.part(0.25, "Looking for self-intersections"))
+            ? SelfIntersections.count(mesh, work.part(0.5, "Looking for self-intersections"))
             : -1;
     return new Inspection(
         mesh.triangleCount(),
@@ -85,7 +92,7 @@ public record Inspection(
         adjacency.crowdedEdges(),
         nonManifoldVertices(adjacency),
         degenerate,
-        duplicates(mesh),
+        duplicates(adjacency),
         doubled,
         torn(adjacency, first),
         unused,
@@ -135,12 +142,22 @@ public record Inspection(
     return n;
   }
 
-  /** Triangles with the same three corners as another; all but one of each set. */
-  private static int duplicates(Mesh mesh) {
-    int n = mesh.triangleCount();
-    int[] tri = mesh.triangles();
-    long[] key = new long[n];
-    for (int t = 0; t < n; t++) {
+  /**
+   * Triangles with the same three corners as another; all but one of each set. Such a triangle's
+   * sides each lie along its double's alone, or are crowded: only those few are compared.
+   */
+  private static int duplicates(Adjacency adjacency) {
+    int[] tri = adjacency.mesh().triangles();
+    int[] twin = adjacency.twin();
+    long[] keys = new long[64];
+    int n = 0;
+    for (int t = 0; t < tri.length / 3; t++) {
+      if (!mayBeDouble(twin, t)) {
+        continue;
+      }
+      if (n == keys.length) {
+        keys = Arrays.copyOf(keys, 2 * n);
+      }
       int a = tri[3 * t];
       int b = tri[3 * t + 1];
       int c = tri[3 * t + 2];
@@ -149,15 +166,32 @@ public record Inspection(
       // A 64-bit mix of all three corners: equal triangles agree for certain; among ten million
       // others the odds that any two agree by chance are about 1 in 400,000.
       long mid = (long) a + b + c - lo - hi;
-      key[t] = (lo * 0x9E3779B97F4A7C15L ^ mid) * 0xC2B2AE3D27D4EB4FL ^ hi * 0x165667B19E3779F9L;
+      keys[n++] = (lo * 0x9E3779B97F4A7C15L ^ mid) * 0xC2B2AE3D27D4EB4FL ^ hi * 0x165667B19E3779F9L;
     }
-    long[] sorted = key.clone();
-    Arrays.sort(sorted);
+    Arrays.sort(keys, 0, n);
     int same = 0;
     for (int i = 1; i < n; i++) {
-      same += sorted[i] == sorted[i - 1] ? 1 : 0;
+      same += keys[i] == keys[i - 1] ? 1 : 0;
     }
     return same;
+  }
+
+  private static boolean mayBeDouble(int[] twin, int t) {
+    int other = -1;
+    for (int h = 3 * t; h < 3 * t + 3; h++) {
+      if (twin[h] == Adjacency.BORDER) {
+        return false;
+      }
+      if (twin[h] == Adjacency.CROWDED) {
+        continue;
+      }
+      int g = twin[h] >= 0 ? twin[h] : Adjacency.misfit(twin[h]);
+      if (other >= 0 && g / 3 != other) {
+        return false;
+      }
+      other = g / 3;
+    }
+    return true;
   }
 
   /** Vertices around which the triangles form more than one fan. */

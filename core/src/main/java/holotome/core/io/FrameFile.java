@@ -8,7 +8,6 @@ import holotome.core.mesh.Frame;
 import holotome.core.mesh.Mirrored;
 import holotome.core.mesh.NamedFrame;
 import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Failure;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -147,32 +146,17 @@ public final class FrameFile {
 
   private static Similarity similarity(JsonNode matrix, Path file, String name) {
     double[] m = new double[16];
-    boolean good = matrix.size() == 16;
-    for (int i = 0; good && i < 16; i++) {
-      m[i] = matrix.get(i).asDouble(Double.NaN);
-      good = Double.isFinite(m[i]);
+    for (int i = 0; i < 16; i++) {
+      m[i] = matrix.size() == 16 ? matrix.get(i).asDouble(Double.NaN) : Double.NaN;
     }
-    double[] x = {m[0], m[4], m[8]};
-    double[] y = {m[1], m[5], m[9]};
-    double[] z = {m[2], m[6], m[10]};
-    double k = Vec.length(x);
-    good &= k > 0 && m[12] == 0 && m[13] == 0 && m[14] == 0 && m[15] == 1;
-    // A similarity: columns as long, at right angles, and right-handed; to what JSON may round.
-    double[] up = k > 0 ? Vec.mul(Vec.cross(x, y), 1 / k) : z;
-    good &=
-        Math.abs(Vec.length(y) - k) < 1e-6 * k
-            && Math.abs(Vec.dot(x, y)) < 1e-6 * k * k
-            && Vec.distance(up, z) < 1e-5 * k;
-    if (!good) {
+    Similarity s = Similarity.ofMatrix(m);
+    if (s == null) {
       throw Failure.badInput(
           file
               + ": the matrix of \""
               + name
               + "\" is no similarity of 16 numbers; mend it, or move the file away");
     }
-    double[] r = {
-      m[0] / k, m[1] / k, m[2] / k, m[4] / k, m[5] / k, m[6] / k, m[8] / k, m[9] / k, m[10] / k
-    };
-    return new Similarity(k, r, new double[] {m[3], m[7], m[11]});
+    return s;
   }
 }

@@ -64,6 +64,33 @@ public record Similarity(double scale, double[] rotation, double[] shift) {
     return turning(Vec.mul(axis, 1 / sin), Math.atan2(sin, cos));
   }
 
+  /**
+   * The similarity that a 4 x 4 matrix by rows is, up to what text may have rounded; null for a
+   * matrix that shears, mirrors, or scales unevenly.
+   */
+  public static Similarity ofMatrix(double[] m) {
+    if (m.length != 16 || m[12] != 0 || m[13] != 0 || m[14] != 0 || m[15] != 1) {
+      return null;
+    }
+    double[] x = {m[0], m[4], m[8]};
+    double[] y = {m[1], m[5], m[9]};
+    double[] z = {m[2], m[6], m[10]};
+    double k = Vec.length(x);
+    boolean good =
+        k > 0
+            && Double.isFinite(k + m[3] + m[7] + m[11])
+            && Math.abs(Vec.length(y) - k) < 1e-6 * k
+            && Math.abs(Vec.dot(x, y)) < 1e-6 * k * k
+            && Vec.distance(Vec.mul(Vec.cross(x, y), 1 / k), z) < 1e-5 * k;
+    if (!good) {
+      return null;
+    }
+    double[] r = {
+      m[0] / k, m[1] / k, m[2] / k, m[4] / k, m[5] / k, m[6] / k, m[8] / k, m[9] / k, m[10] / k
+    };
+    return new Similarity(k, orthonormal(r), new double[] {m[3], m[7], m[11]});
+  }
+
   public double[] apply(double[] p) {
     return apply(p[0], p[1], p[2]);
   }

@@ -21,7 +21,10 @@ public @interface Parameter {
   /** The value where none is given, as it would be written in a Log; empty for none. */
   String preset() default "";
 
-  /** Only of use where another parameter has this value, written "name=value"; empty for always. */
+  /**
+   * Only of use where another parameter has this value, or one of several: "name=value" or
+   * "name=this|that"; empty for always.
+   */
   String when() default "";
 
   /** Parameters that share such a name exclude each other: exactly one is given; empty for none. */

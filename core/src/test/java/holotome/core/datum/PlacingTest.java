@@ -229,22 +229,49 @@ class PlacingTest {
   void originsAtCornersAndCentresAndAtRest() {
     Workpiece w = Workpiece.of(Shapes.moved(Shapes.cube(2), 30, -7, 5), Frame.PLAIN);
     Box b =
-        after(w, new Origin(Origin.At.CORNER, null, Origin.Corner.RIGHT_BACK_TOP, false))
+        after(w, new Origin(Origin.At.CORNER, null, null, Origin.Corner.RIGHT_BACK_TOP, false))
             .frame()
             .workBounds(w.scan());
     assertThat(b.max()).containsExactly(new double[3], within(1e-6));
     Box mass =
-        after(w, new Origin(Origin.At.MASS_CENTRE, null, Origin.Corner.LEFT_BACK_TOP, false))
+        after(w, new Origin(Origin.At.MASS_CENTRE, null, null, Origin.Corner.LEFT_BACK_TOP, false))
             .frame()
             .workBounds(w.scan());
     assertThat(mass.centre()).containsExactly(new double[3], within(1e-5));
     Box rest =
-        after(w, new Origin(Origin.At.KEPT, null, Origin.Corner.LEFT_BACK_TOP, true))
+        after(w, new Origin(Origin.At.KEPT, null, null, Origin.Corner.LEFT_BACK_TOP, true))
             .frame()
             .workBounds(w.scan());
     assertThat(rest.minZ()).isCloseTo(0, within(1e-6));
     assertThat(rest.centre()[0])
         .isCloseTo(w.frame().workBounds(w.scan()).centre()[0], within(1e-6));
+  }
+
+  @Test
+  void originsAtFittedCentres() {
+    Mesh ball = Shapes.moved(Shapes.sphere(2, 5), 5, 6, 7);
+    Workpiece w = Workpiece.of(ball, Frame.PLAIN);
+    Workpiece b =
+        after(
+            w,
+            new Origin(
+                Origin.At.BALL_CENTRE,
+                Vec.of(5, 6, 9),
+                new Length(0.8),
+                Origin.Corner.LEFT_BACK_TOP,
+                false));
+    assertThat(b.frame().workBounds(ball).centre()).containsExactly(new double[3], within(2e-3));
+    // A ball without its cap: the hole is a circle about its axis.
+    Mesh open =
+        holotome.core.mesh.Submesh.of(
+            ball, t -> ball.xyz()[3 * ball.triangles()[3 * t] + 2] < 8, Work.unwatched());
+    Step hole =
+        new Origin(
+            Origin.At.HOLE_CENTRE, Vec.of(5, 6, 9), null, Origin.Corner.LEFT_BACK_TOP, false);
+    double[] c = after(Workpiece.of(open, Frame.PLAIN), hole).frame().toWork().apply(5, 6, 7);
+    assertThat(Math.hypot(c[0], c[1])).isLessThan(0.02);
+    assertThat(c[2]).isCloseTo(-1, within(0.1));
+    assertThatThrownBy(() -> after(w, hole)).isInstanceOf(Failure.class);
   }
 
   @Test

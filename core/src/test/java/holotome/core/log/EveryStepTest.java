@@ -140,6 +140,9 @@ class EveryStepTest {
         given(Map.of("do", "datum.front", "points", List.of(0, 0, 0, 1, 1, 0))),
         given(Map.of("do", "datum.front", "by", "edge", "points", List.of(0, 0, 0, 1, 1, 0))),
         given(Map.of("do", "datum.origin", "at", "mass-centre", "rest", true)),
+        given(
+            Map.of("do", "datum.origin", "at", "hole-centre", "point", List.of(0, 0, 0)),
+            List.of(TIDY)),
         given(Map.of("do", "datum.origin", "at", "corner", "corner", "right-back-top")),
         given(
             Map.of(

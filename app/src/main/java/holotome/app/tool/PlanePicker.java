@@ -1,0 +1,173 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.core.mesh.Box;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Vec;
+import holotome.core.task.Failure;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+
+/**
+ * How a plane is put in its place on the view: dragged by its handles, nudged by keys, or set by
+ * three picked points or a picked face.
+ */
+final class PlanePicker {
+  /** What a click beside the handles does. */
+  enum Way {
+    NOTHING,
+    POINTS,
+    FACE
+  }
+
+  private final Session session;
+  private final PlaneHandle plane = new PlaneHandle();
+  private final List<double[]> points = new ArrayList<>();
+  private final Runnable moving;
+  private final Runnable moved;
+  private Way way = Way.NOTHING;
+  private boolean dragging;
+
+  /**
+   * @param moving called while the plane is dragged
+   * @param moved called when it came to stand elsewhere
+   */
+  PlanePicker(Session session, Runnable moving, Runnable moved) {
+    this.session = session;
+    this.moving = moving;
+    this.moved = moved;
+  }
+
+  PlaneHandle plane() {
+    return plane;
+  }
+
+  /** Chooses what a click does; what was clicked for another way is dropped. */
+  void setWay(Way next) {
+    way = next;
+    points.clear();
+  }
+
+  Box box() {
+    return session.current().frame().workBounds(session.current().current());
+  }
+
+  double size() {
+    return box().diagonal();
+  }
+
+  /** What is to be clicked; null once the plane stands. */
+  String missing() {
+    if (plane.isPlaced()) {
+      return null;
+    }
+    return switch (way) {
+      case POINTS ->
+          String.format(
+              "Click %s on the scan",
+              points.isEmpty() ? "three points" : 3 - points.size() + " more");
+      case FACE -> "Click on a flat place of the scan";
+      case NOTHING -> "Open a scan to place the plane";
+    };
+  }
+
+  void end() {
+    points.clear();
+    plane.remove();
+  }
+
+  /** Drops what was clicked; whether the plane went with it. */
+  boolean drop() {
+    points.clear();
+    if (way == Way.NOTHING) {
+      return false;
+    }
+    plane.remove();
+    return true;
+  }
+
+  void pressed(ViewPort view, MouseEvent e, double[] keep) {
+    dragging = false;
+    if (plane.isPlaced()) {
+      plane.pressed(view, e.getX(), e.getY(), keep, box().centre(), size());
+      dragging = plane.isHeld();
+    }
+    if (!dragging && way != Way.NOTHING) {
+      view.pickTriangle(e.getX(), e.getY(), (t, p) -> picked(view.mesh(), t, p));
+    }
+  }
+
+  private void picked(Mesh mesh, int triangle, double[] p) {
+    if (p == null) {
+      return;
+    }
+    if (way == Way.FACE) {
+      plane.place(p, session.current().frame().toWork().direction(Measures.cross(mesh, triangle)));
+    } else {
+      if (points.size() == 3) {
+        points.clear();
+        plane.remove();
+      }
+      points.add(p);
+      if (points.size() == 3) {
+        throughPoints();
+      }
+    }
+    moved.run();
+  }
+
+  /** The plane through the three points; its front is the side with more of the scan. */
+  private void throughPoints() {
+    double[] a = points.get(0);
+    double[] n = Vec.cross(Vec.sub(points.get(1), a), Vec.sub(points.get(2), a));
+    if (!(Vec.length(n) > 1e-9 * size() * size())) {
+      points.removeLast();
+      session.fail(Failure.cannot("The three points lie in a line; click the third elsewhere"));
+      return;
+    }
+    double[] towards = Vec.sub(box().centre(), a);
+    plane.place(a, Vec.dot(n, towards) < 0 ? Vec.mul(n, -1) : n);
+  }
+
+  void dragged(ViewPort view, MouseEvent e) {
+    if (dragging && plane.dragged(view, e.getX(), e.getY(), size())) {
+      moving.run();
+      view.repaint();
+    }
+  }
+
+  void released() {
+    if (dragging) {
+      dragging = false;
+      plane.released();
+      moved.run();
+    }
+  }
+
+  /** Up and down nudge the plane. */
+  boolean key(ViewPort view, KeyEvent e, double nudge) {
+    if (!plane.isPlaced()
+        || e.isShiftDown()
+        || e.getCode() != KeyCode.UP && e.getCode() != KeyCode.DOWN) {
+      return false;
+    }
+    plane.setOffset(plane.offset() + (e.getCode() == KeyCode.UP ? nudge : -nudge));
+    view.repaint();
+    moved.run();
+    return true;
+  }
+
+  void draw(ViewPort view, GraphicsContext g, double[] keep) {
+    if (plane.isPlaced()) {
+      plane.draw(view, g, keep, box().centre(), size());
+    }
+    for (double[] p : points) {
+      Marks.ring(g, view.project(p));
+    }
+  }
+}
