@@ -13,11 +13,12 @@ import java.util.PriorityQueue;
 
 /**
  * A shortest way along the surface between two points: a strip of triangles found by Dijkstra's
- * method, in which the way is pulled straight (Lee and Preparata, "Euclidean shortest paths in the
- * presence of rectilinear barriers", 1984), then led around the other side of each vertex it bends
- * at while that is shorter (after Xin and Wang, "Efficiently determining a locally exact shortest
- * path on polyhedral surfaces", 2007). The result is straight across every edge: a geodesic, the
- * shortest near it; a wholly different way might be shorter still.
+ * method, once over the triangles and once along the edges, in which the way is pulled straight
+ * (Lee and Preparata, "Euclidean shortest paths in the presence of rectilinear barriers", 1984),
+ * then led around the other side of each vertex it bends at while that is shorter (after Xin and
+ * Wang, "Efficiently determining a locally exact shortest path on polyhedral surfaces", 2007). The
+ * result is straight across every edge: a geodesic, the shortest near it and never longer than the
+ * shortest along edges; a wholly different way might be shorter still.
  *
  * <p>Looks only within an ellipsoid about both points, as large as need be: any way as short as the
  * one found lies within.
@@ -90,25 +91,37 @@ public record SurfacePath(double[] points) {
     double[] run(double[] from, double[] to) {
       int first = nearest(from);
       int last = nearest(to);
-      int[] strip = strip(first, last);
-      if (strip == null) {
+      int[] across = strip(first, last);
+      if (across == null) {
         return null;
       }
-      Strip best = new Strip(strip, from, to);
-      double[] way = best.way();
+      Strip best = shortened(new Strip(across, from, to));
+      int[] along = new EdgeWay(mesh, twin, work).gates(first, last, from, to);
+      if (along != null) {
+        Strip other = shortened(new Strip(withoutTurns(along), from, to));
+        best = other.length < best.length ? other : best;
+      }
+      return best.way();
+    }
+
+    /**
+     * Leads a strip around the other side of the vertices its way bends at while that is shorter.
+     */
+    private Strip shortened(Strip begin) {
+      Strip best = begin;
+      best.way();
       for (int round = 0; round < MOST_ROUNDS; round++) {
         work.check();
         boolean shorter = false;
         for (int bend = 0; bend < best.bends.size(); bend++) {
-          int[] other = around(best.gates, first, best.bends.get(bend));
+          int[] other = around(best.gates, best.bends.get(bend));
           if (other == null) {
             continue;
           }
-          Strip next = new Strip(other, from, to);
-          double[] w = next.way();
+          Strip next = new Strip(other, best.from, best.to);
+          next.way();
           if (next.length < best.length * (1 - 1e-12)) {
             best = next;
-            way = w;
             shorter = true;
             bend = Math.max(-1, bend - 2);
           }
@@ -117,7 +130,7 @@ public record SurfacePath(double[] points) {
           break;
         }
       }
-      return way;
+      return best;
     }
 
     private int nearest(double[] p) {
@@ -232,7 +245,7 @@ public record SurfacePath(double[] points) {
      *
      * @param bend the vertex, and the gates between which the strip turns about it
      */
-    private int[] around(int[] gates, int first, int[] bend) {
+    private int[] around(int[] gates, int[] bend) {
       int v = bend[0];
       int lo = bend[1];
       int hi = bend[1];
