@@ -304,7 +304,7 @@ class WindowTest extends WindowCase {
     d.type("19.685 in");
     d.settle();
     apply();
-    double factor = ((Scale) step(0)).factor();
+    double factor = ((Scale) step(0)).factorFor(holotome.core.mesh.Box.EMPTY);
     // The bar's ends were taken a hair inside, 0.3 % in all.
     assertThat(factor * 3137.4).isCloseTo(1, within(0.004));
     assertThat(d.text("fact-size")).contains(" mm × ");
@@ -440,12 +440,17 @@ class WindowTest extends WindowCase {
     assertThat(made).hasSize(1);
   }
 
+  /** What is hidden, or within something hidden, was never laid out. */
+  private static boolean isShown(Node n) {
+    return n == null || n.isVisible() && isShown(n.getParent());
+  }
+
   /** Texts that are shown with an ellipsis in place of their end. */
   private static List<String> cutOff(Node root) {
     List<String> out = new ArrayList<>();
     for (Node n : root.lookupAll("*")) {
       if (n instanceof Labeled l
-          && l.isVisible()
+          && isShown(l)
           && l.getScene() != null
           && !"folder".equals(l.getId())
           && l.lookup(".text") instanceof Text t
