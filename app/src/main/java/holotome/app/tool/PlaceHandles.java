@@ -4,7 +4,6 @@ import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Vec;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
-import javafx.scene.text.Font;
 
 /**
  * Handles about a place: a square to slide along each axis, a smaller one between two axes to slide
@@ -174,7 +173,6 @@ final class PlaceHandles {
 
   void draw(ViewPort view, GraphicsContext g, double[] at, double across) {
     double[] c = view.project(at);
-    g.setFont(Font.font("IBM Plex Mono", 12));
     for (int k = 0; k < 3; k++) {
       g.setStroke(held == 3 + k ? Marks.VERDIGRIS : Handles.VIOLET);
       g.setLineWidth(held == 3 + k ? 3 : 1.6);
@@ -191,8 +189,7 @@ final class PlaceHandles {
         g.setLineWidth(1.4);
         g.strokeLine(c[0], c[1], h[0], h[1]);
         Handles.square(g, h);
-        g.setFill(Color.web("#1D2B33"));
-        g.fillText("XYZ".substring(k, k + 1), h[0] + 14, h[1] - 8);
+        Marks.slip(g, new double[] {h[0] + 16, h[1] - 10}, "XYZ".substring(k, k + 1));
       }
       double[] p = view.project(pad(k, at, across));
       if (p != null) {

@@ -288,6 +288,9 @@ final class SectionTool extends Tool {
     return rows;
   }
 
+  /** Sections, or why there are none. */
+  private record Answer(List<Section> sections, Failure failure) {}
+
   /** Cuts in the background as the plane now stands, one cut at a time. */
   private void cutAnew() {
     if (session.current() == null || missing() != null) {
@@ -316,11 +319,21 @@ final class SectionTool extends Tool {
     session
         .jobs()
         .fetch(
-            () -> step.cut(w, Run.unwatched()),
-            sections -> {
+            () -> {
+              try {
+                return new Answer(step.cut(w, Run.unwatched()), null);
+              } catch (RuntimeException | OutOfMemoryError e) {
+                return new Answer(List.of(), Failure.of(e));
+              }
+            },
+            answer -> {
               cutting = false;
               cutFor = now;
-              cut = sections;
+              cut = answer.sections;
+              if (answer.failure != null) {
+                session.fail(answer.failure);
+                return;
+              }
               session.changed();
             });
   }

@@ -90,13 +90,19 @@ final class SizeMarks {
     return out;
   }
 
-  /** Draws the size where it is asked for, and in Datum what was measured. */
-  void draw(GraphicsContext g, ViewPort view, Workpiece w, Session session, boolean sized) {
+  /** Draws the size where it is asked for, and in Datum what was measured with it or measuring. */
+  void draw(
+      GraphicsContext g,
+      ViewPort view,
+      Workpiece w,
+      Session session,
+      boolean sized,
+      boolean measuring) {
     boolean trueSize = w.frame().trueSize();
     if (sized) {
       size(g, view, w.frame().workBounds(w.current()), trueSize);
     }
-    if (session.stage() == Stage.DATUM) {
+    if (session.stage() == Stage.DATUM && (sized || measuring)) {
       MeasureMarks.draw(view, g, session.measurements().taken(), trueSize);
     }
   }

@@ -586,7 +586,8 @@ public final class ViewPane extends Pane implements ViewPort {
     }
     marks.axes(g, camera, getWidth(), getHeight());
     marks.scaleBar(g, camera, getHeight(), w.frame().trueSize());
-    sizes.draw(g, this, w, session, settings.isSized());
+    boolean measuring = tool != null && !tool.makesSteps();
+    sizes.draw(g, this, w, session, settings.isSized(), measuring);
     if (tool != null && peek == null && session.lookBack() < 0) {
       tool.draw(this, g);
     }

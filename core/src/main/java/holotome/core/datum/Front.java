@@ -74,6 +74,9 @@ public record Front(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
+    if (in.scan().isEmpty()) {
+      throw Failure.cannot("There is no surface left to turn by");
+    }
     run.work().check();
     Ahead a =
         switch (by) {

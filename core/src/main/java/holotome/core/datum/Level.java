@@ -99,6 +99,9 @@ public record Level(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
+    if (in.scan().isEmpty()) {
+      throw Failure.cannot("There is no surface left to turn by");
+    }
     run.work().check();
     Up up =
         switch (by) {

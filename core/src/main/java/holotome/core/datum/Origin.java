@@ -93,6 +93,9 @@ public record Origin(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
+    if (in.current().isEmpty()) {
+      throw Failure.cannot("There is no surface left to place the origin by");
+    }
     Box b = in.frame().workBounds(in.current());
     double[] c = b.centre();
     double[] to =

@@ -1,18 +1,16 @@
 package holotome.core.measure;
 
+import holotome.core.mesh.Islands;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
 import holotome.core.mesh.Vec;
 import holotome.core.solve.PlaneFit;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
-import java.util.ArrayDeque;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.Deque;
-import java.util.HashMap;
-import java.util.Map;
 
 /**
  * The surface around a point: the triangles that reach into a ball and hang together with the one
@@ -73,7 +71,7 @@ public record Patch(int[] triangles, double[] points, double[] normals, double[]
       }
     }
     all.set(closest[best]);
-    return of(mesh, connected(mesh, all, closest[best]));
+    return of(mesh, connected(mesh, all, closest[best], work));
   }
 
   /** The patch that is a set of triangles. */
@@ -103,31 +101,14 @@ public record Patch(int[] triangles, double[] points, double[] normals, double[]
         ((double) p[a + 2] + p[b + 2] + p[c + 2]) / 3);
   }
 
-  private static BitSet connected(Mesh mesh, BitSet all, int seed) {
-    int[] tri = mesh.triangles();
-    Map<Integer, int[]> at = new HashMap<>();
-    for (int t = all.nextSetBit(0); t >= 0; t = all.nextSetBit(t + 1)) {
-      for (int k = 3 * t; k < 3 * t + 3; k++) {
-        int[] was = at.get(tri[k]);
-        int[] now = was == null ? new int[1] : Arrays.copyOf(was, was.length + 1);
-        now[now.length - 1] = t;
-        at.put(tri[k], now);
-      }
-    }
+  /** Of some triangles those that hang together with one of them. */
+  private static BitSet connected(Mesh mesh, BitSet all, int seed, Work work) {
+    Mesh part = Submesh.of(mesh, all::get, work);
+    int[] island = Islands.of(part, work).ofTriangle();
+    int mine = island[all.get(0, seed).cardinality()];
     BitSet out = new BitSet();
-    Deque<Integer> todo = new ArrayDeque<>();
-    todo.add(seed);
-    out.set(seed);
-    while (!todo.isEmpty()) {
-      int t = todo.poll();
-      for (int k = 3 * t; k < 3 * t + 3; k++) {
-        for (int other : at.get(tri[k])) {
-          if (!out.get(other)) {
-            out.set(other);
-            todo.add(other);
-          }
-        }
-      }
+    for (int i = 0, t = all.nextSetBit(0); t >= 0; i++, t = all.nextSetBit(t + 1)) {
+      out.set(t, island[i] == mine);
     }
     return out;
   }

@@ -4,6 +4,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Placing;
 import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Vec;
+import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.ArrayList;
@@ -21,6 +22,9 @@ import java.util.List;
  */
 public final class Slicer {
   private static final int GRAIN = 1 << 15;
+
+  /** Two ends a crossing must fit into one array. */
+  private static final long MOST = 1_000_000_000;
 
   private final Mesh mesh;
   private final double[] row;
@@ -91,6 +95,12 @@ public final class Slicer {
           }
           parts[c] = out;
         });
+    long crossings = Arrays.stream(parts).mapToLong(p -> p.size).sum();
+    if (crossings > MOST) {
+      throw Failure.cannot(
+          String.format(
+              "The planes cross %,d edges, more than can be joined; take fewer planes", crossings));
+    }
     int[] start = new int[count + 1];
     for (Crossings p : parts) {
       for (int i = 0; i < p.size; i++) {

@@ -23,6 +23,7 @@ import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -143,7 +144,8 @@ public record WriteAsset(
         placing = m.placing();
       }
       write(files, file, out, maps, placing, run.work());
-      if (frameFile) {
+      // One that is there already would tell of the mesh that is replaced.
+      if (frameFile || Files.exists(FrameFile.beside(file))) {
         boolean turned = written() == Format.GLB;
         FrameFile.add(
             files,

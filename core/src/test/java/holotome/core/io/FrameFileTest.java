@@ -124,6 +124,25 @@ class FrameFileTest {
   }
 
   @Test
+  void aSideFileNeverTellsOfAMeshThatWasReplaced() {
+    Mesh ball = Shapes.sphere(1, 2);
+    Workpiece w = Workpiece.of(ball, Frame.PLAIN.withTrueSize());
+    for (boolean with : new boolean[] {true, false}) {
+      // Written over without asking for the side file, and turned since.
+      w = new Turn(Turn.Axis.X, 50).apply(w, Run.unwatched()).work();
+      new WriteAsset(
+              WriteAsset.Destination.ENGINEERING, "b", null, null, null, WriteAsset.What.SCAN, with)
+          .apply(w, new Run(Work.unwatched(), dir));
+    }
+    Loaded back = MeshReader.read(dir.resolve("b.ply"), Work.unwatched());
+    for (int v = 0; v < ball.vertexCount(); v++) {
+      double[] is = back.frame().toWork().apply(Vec.at(back.mesh().xyz(), v));
+      assertThat(Vec.distance(is, w.frame().toWork().apply(Vec.at(ball.xyz(), v))))
+          .isLessThan(1e-6);
+    }
+  }
+
+  @Test
   void leftHandedAxesAreLeftHanded() throws Exception {
     Mesh m =
         new Mesh(
