@@ -1,6 +1,5 @@
 package holotome.view;
 
-import holotome.core.mesh.Colours;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 
@@ -221,7 +220,7 @@ final class Fill {
           float q = v * inv;
           float z = az + p * (bz - az) + q * (cz - az);
           if (VisibilityBuffer.cell(z, 0) < cells[i]) {
-            put(i, z, Colours.mix(ac, bc, cc, 1 - p - q, p, q) & 0xffffff | flags);
+            put(i, z, mixed(ac, bc, cc, p, q) | flags);
           }
         }
         u += ux << BITS;
@@ -270,7 +269,7 @@ final class Fill {
           float q = v * inv;
           float z = az + p * bz + q * cz;
           if (VisibilityBuffer.cell(z, 0) < cells[i]) {
-            put(i, z, tiny ? flat : Colours.mix(ac, bc, cc, 1 - p - q, p, q) & 0xffffff | flags);
+            put(i, z, tiny ? flat : mixed(ac, bc, cc, p, q) | flags);
           }
         }
         u += ux << BITS;
@@ -279,6 +278,16 @@ final class Fill {
       u0 += uy << BITS;
       v0 += vy << BITS;
     }
+  }
+
+  /** A mix of three colours by the weights of the last two, without alpha; two parts at a time. */
+  private static int mixed(int a, int b, int c, float p, float q) {
+    int wb = (int) (p * 256);
+    int wc = (int) (q * 256);
+    int wa = 256 - wb - wc;
+    int even = (a & 0xff00ff) * wa + (b & 0xff00ff) * wb + (c & 0xff00ff) * wc;
+    int green = (a & 0xff00) * wa + (b & 0xff00) * wb + (c & 0xff00) * wc;
+    return even >>> 8 & 0xff00ff | green >>> 8 & 0xff00;
   }
 
   /** The mean of three colours, without alpha. */

@@ -7,7 +7,8 @@ import java.util.List;
 
 /**
  * Chooses the nodes of a hierarchy to be drawn for a view: in sight, and of each the lightest whose
- * error is seen under no more than so many pixels; the nearer ones first.
+ * error is as a rule seen under no more than so many pixels and whose vertices, which carry the
+ * colour, are close enough together; the nearer ones first.
  */
 final class Front {
   private final float[] m;
@@ -21,6 +22,16 @@ final class Front {
   private final boolean perspective;
   private final List<Node> nodes = new ArrayList<>();
   private double worst;
+  private double typical;
+
+  /** Single vertices may be so many times as far off as is allowed as a rule... */
+  private static final double WORST = 4;
+
+  /** ... but never more than so many pixels. */
+  private static final double MOST_ERROR = 3.9;
+
+  /** Vertices may be so many times as far apart as the error allowed. */
+  private static final double SPARSE = 4;
 
   /** Whatever error is allowed, these are drawn by their true triangles. */
   static final double EXACT = -1;
@@ -57,13 +68,18 @@ final class Front {
 
   /** The nodes, nearer ones first among siblings. */
   List<Node> of(Hierarchy h) {
-    visit(h.root());
+    visit(h.root(), h);
     return nodes;
   }
 
   /** The largest error of a chosen node as seen, in pixels. */
   double worst() {
     return worst;
+  }
+
+  /** The largest typical error of a chosen node as seen, in pixels. */
+  double typical() {
+    return typical;
   }
 
   private double row(int r, Node n) {
@@ -73,7 +89,7 @@ final class Front {
         + m[4 * r + 3];
   }
 
-  private void visit(Node n) {
+  private void visit(Node n, Hierarchy h) {
     double x = row(0, n);
     double y = row(1, n);
     double w = row(3, n);
@@ -92,10 +108,12 @@ final class Front {
     double near = w - r * rows[4];
     if (tolerance >= 0 && n.pieces() != null && near > 0) {
       // A pixel measured straight across the line of sight; towards the rim it is a little more.
-      double px =
-          n.error() * norm(m[0] - x / w * m[12], m[1] - x / w * m[13], m[2] - x / w * m[14]) / near;
-      if (px <= tolerance) {
-        worst = Math.max(worst, px);
+      double scale = norm(m[0] - x / w * m[12], m[1] - x / w * m[13], m[2] - x / w * m[14]) / near;
+      if (n.typical() * scale <= tolerance
+          && n.error() * scale <= Math.min(MOST_ERROR, WORST * tolerance)
+          && h.grain(n) * scale <= SPARSE * tolerance) {
+        typical = Math.max(typical, n.typical() * scale);
+        worst = Math.max(worst, n.error() * scale);
         nodes.add(n);
         return;
       }
@@ -117,7 +135,7 @@ final class Front {
         }
       }
       left &= ~(1 << best);
-      visit(children[best]);
+      visit(children[best], h);
     }
   }
 

@@ -25,15 +25,17 @@ public final class Renderer {
   /** Meshes with fewer triangles are drawn as they are, and need no hierarchy. */
   private static final int SMALL = 400_000;
 
-  /** While turning, errors are seen under so many pixels as a rule, and never under more than. */
-  private static final double LEAST_TOLERANCE = 1;
+  /** While turning, errors are as a rule seen under so many pixels where there is time... */
+  private static final double LEAST_TOLERANCE = 0.5;
 
-  private static final double MOST_TOLERANCE = 3.9;
+  /** ... and where there is not. */
+  private static final double MOST_TOLERANCE = 2;
 
-  /** What a picture may take while turning, in seconds, before a coarser one is drawn next. */
-  private static final double TOO_SLOW = 0.033;
+  /** What a picture is to take while turning, in seconds; the next is coarser or finer to that. */
+  private static final double AIM = 0.03;
 
-  private static final double QUICK = 0.024;
+  /** The tolerance of one picture is at most so many times that of the one before, or one in so. */
+  private static final double LARGEST_CHANGE = 1.15;
 
   /** Of a large mesh that is not prepared so many triangles are drawn while turning, as dots. */
   private static final int FIRST_SIGHT = 2_000_000;
@@ -41,8 +43,8 @@ public final class Renderer {
   /** Larger meshes are drawn by lighter ones when still too, where no pixel could tell. */
   private static final int HUGE = 24_000_000;
 
-  /** The error allowed then, in pixels of the picture at twice the size. */
-  private static final double UNSEEN = 1;
+  /** The error allowed then: no vertex and no gap between vertices over half a pixel. */
+  private static final double UNSEEN = 0.25;
 
   private final Rasteriser rasteriser = new Rasteriser();
   private final Preparations preparations;
@@ -96,9 +98,11 @@ public final class Renderer {
    * @param triangles drawn
    * @param hidden nodes of the hierarchy passed over as hidden
    * @param light whether lighter meshes were drawn in places
-   * @param error the largest error of what was drawn, in pixels; 0 for the true triangles
+   * @param typical the largest error of a part of the picture, taken as a rule (root mean square
+   *     over its vertices), in pixels; 0 for the true triangles
+   * @param error the largest error of any vertex, in pixels; 0 for the true triangles
    */
-  public record Effort(long triangles, int hidden, boolean light, double error) {}
+  public record Effort(long triangles, int hidden, boolean light, double typical, double error) {}
 
   /** Draws a scene at a size, by the true triangles. */
   public Picture draw(Scene scene, Camera camera, int width, int height) {
@@ -123,16 +127,14 @@ public final class Renderer {
   /**
    * Draws a scene quickly: what is small in the picture by lighter meshes, once the hierarchy is
    * {@linkplain #prepare prepared}, so that the time follows the pixels. Gives way to slow machines
-   * by allowing up to four pixels of error.
+   * by allowing up to two pixels of error as a rule and four at worst.
    */
   public Picture drawMoving(Scene scene, Camera camera, int width, int height) {
     long start = System.nanoTime();
     Picture p = draw(scene, camera, width, height, null, tolerance, Work.unwatched());
     double seconds = (System.nanoTime() - start) * 1e-9;
-    tolerance =
-        seconds > TOO_SLOW
-            ? Math.min(MOST_TOLERANCE, 1.25 * tolerance)
-            : seconds < QUICK ? Math.max(LEAST_TOLERANCE, tolerance / 1.1) : tolerance;
+    double change = Math.clamp(Math.sqrt(seconds / AIM), 1 / LARGEST_CHANGE, LARGEST_CHANGE);
+    tolerance = Math.clamp(tolerance * change, LEAST_TOLERANCE, MOST_TOLERANCE);
     return p;
   }
 
@@ -155,13 +157,13 @@ public final class Renderer {
     if (plain && most != Front.EXACT && mesh.triangleCount() > FIRST_SIGHT) {
       Rasteriser.dots(mesh, projection, spare, clip, FIRST_SIGHT, work);
       return shaded(
-          f, new Drawn.Whole(mesh, null, projection), new Effort(FIRST_SIGHT, 0, true, 0));
+          f, new Drawn.Whole(mesh, null, projection), new Effort(FIRST_SIGHT, 0, true, 0, 0));
     }
     rasteriser.draw(mesh, projection, spare, clip, work);
     return shaded(
         f,
         new Drawn.Whole(mesh, prepared(mesh).normals(), projection),
-        new Effort(mesh.triangleCount(), 0, false, 0));
+        new Effort(mesh.triangleCount(), 0, false, 0, 0));
   }
 
   /** One picture in the making. */
@@ -197,7 +199,7 @@ public final class Renderer {
                 : new Numberer(f.projection, fill, exact));
     r.draw(nodes, f.work);
     long triangles = r.drawn().stream().mapToLong(Piece::triangleCount).sum();
-    Effort effort = new Effort(triangles, r.hidden(), !exact, front.worst());
+    Effort effort = new Effort(triangles, r.hidden(), !exact, front.typical(), front.worst());
     Drawn.Whole whole = new Drawn.Whole(scene.mesh(), h.normals(), f.projection);
     if (painted) {
       int[] pixels = new int[f.buffer.width() * f.buffer.height()];

@@ -13,6 +13,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.trim.PlaneCut;
+import holotome.view.cluster.DeviationTest;
 import holotome.view.cluster.Hierarchy;
 import holotome.view.cluster.Node;
 import holotome.view.cluster.Piece;
@@ -118,40 +119,6 @@ class HierarchyTest {
       most = Math.max(most, Math.abs((a >> s & 255) - (b >> s & 255)));
     }
     return most;
-  }
-
-  /** Every vertex of a light mesh against those it stands for: within the error that is told. */
-  @ParameterizedTest
-  @MethodSource("meshes")
-  void noVertexIsFartherOffThanTheErrorTold(Mesh m) {
-    Hierarchy h = Hierarchy.of(m, Work.unwatched());
-    check(m, h.root());
-  }
-
-  private static void check(Mesh m, Node n) {
-    if (n.isLeaf() || n.pieces() == null) {
-      return;
-    }
-    for (Piece p : n.pieces()) {
-      for (int t = 0; t < p.ids().length; t++) {
-        // The triangle stood for is one whose corners became these, though they may be turned.
-        double best = Double.POSITIVE_INFINITY;
-        for (int turn = 0; turn < 3; turn++) {
-          double worst = 0;
-          for (int k = 0; k < 3; k++) {
-            double[] is = Vec.at(p.xyz(), p.corners()[3 * t + k]);
-            double[] was = Vec.at(m.xyz(), m.triangles()[3 * p.ids()[t] + (k + turn) % 3]);
-            worst = Math.max(worst, Vec.distance(is, was));
-          }
-          best = Math.min(best, worst);
-        }
-        assertThat(best).isLessThanOrEqualTo(n.error() * 1.00001 + 1e-6);
-      }
-    }
-    for (Node c : n.children()) {
-      assertThat(c.isLeaf() ? 0 : c.error()).isLessThanOrEqualTo(n.error() * 2);
-      check(m, c);
-    }
   }
 
   @Test
@@ -261,7 +228,7 @@ class HierarchyTest {
       }
       // Sums in another order may round to the next step; new vertices stand in other leaves.
       assertThat(apart).isLessThan(edited.vertexCount() / 20);
-      check(edited, h.root());
+      DeviationTest.check(h);
     }
   }
 

@@ -4,11 +4,11 @@ import holotome.core.mesh.Mesh;
 import java.util.Random;
 
 /** Meshes for tests of drawing. */
-final class Meshes {
+public final class Meshes {
   private Meshes() {}
 
   /** A ball of latitude rings, radius 1, closed, 4 n (n - 1) triangles. */
-  static Mesh ball(int n) {
+  public static Mesh ball(int n) {
     float[] xyz = new float[3 * ((n - 1) * 2 * n + 2)];
     int[] tri = new int[3 * (4 * n * (n - 1))];
     int v = 0;
@@ -44,7 +44,7 @@ final class Meshes {
   }
 
   /** A ball with dents, bumps and colour, as a scan has them. */
-  static Mesh stone(int n) {
+  public static Mesh stone(int n) {
     Mesh ball = ball(n);
     float[] p = ball.xyz().clone();
     int[] colours = new int[ball.vertexCount()];
@@ -68,7 +68,7 @@ final class Meshes {
   }
 
   /** Loose triangles anywhere, of many sizes, some without area, some the same. */
-  static Mesh rubbish(int triangles) {
+  public static Mesh rubbish(int triangles) {
     Random r = new Random(11);
     float[] p = new float[9 * triangles];
     int[] tri = new int[3 * triangles];
@@ -89,7 +89,7 @@ final class Meshes {
   }
 
   /** A patch at which very many triangles meet in one point, and very many lie on one spot. */
-  static Mesh crowd(int triangles) {
+  public static Mesh crowd(int triangles) {
     float[] p = new float[3 * (triangles + 1)];
     int[] tri = new int[6 * triangles];
     for (int i = 0; i < triangles; i++) {

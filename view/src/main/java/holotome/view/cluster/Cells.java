@@ -34,6 +34,11 @@ final class Cells {
     k = (LAST + 1) / (Math.max(side, 1e-30) + 2 * room);
   }
 
+  /** How wide a cell of the grid of a node at a depth is. */
+  double width(int depth) {
+    return (1L << DEEPEST - depth) / k;
+  }
+
   /** The finest cell of a vertex; places outside the cube count to the nearest cell. */
   long of(float[] xyz, int vertex) {
     return part(xyz[3 * vertex] - x) << 2 * BITS

@@ -8,9 +8,9 @@ import java.util.Map;
 
 /**
  * A mesh as an octree of pieces of some hundred triangles, each node with a lighter mesh that
- * stands for all below it and the distance it may be wrong by. Drawing chooses for each place the
- * lightest that is right within a pixel, after the batched and view-dependent hierarchies of
- * Cignoni and others ("Batched multi triangulation", 2005), with the light meshes made by vertex
+ * stands for all below it and the distance it is from what it stands for. Drawing chooses for each
+ * place the lightest that is right within a pixel, after the batched and view-dependent hierarchies
+ * of Cignoni and others ("Batched multi triangulation", 2005), with the light meshes made by vertex
  * clustering on nested grids.
  *
  * <p>Immutable once made. Building costs O(T), on all cores but for dealing out the vertices, and
@@ -74,6 +74,11 @@ public final class Hierarchy {
 
   public Node root() {
     return root;
+  }
+
+  /** How far apart the vertices of a node's light mesh are, about; base units. */
+  public double grain(Node n) {
+    return cells.width(n.depth);
   }
 
   /** Packed normals, one per vertex of the mesh; see {@link PackedNormal}. */

@@ -84,15 +84,30 @@ final class Levels {
       int[] colours,
       long[] cells,
       Piece[] pieces,
+      float[] far,
       float error,
       Bounds bounds) {
+    /** The root of the mean square. */
+    private float typical() {
+      if (far == null || far.length == 0) {
+        return error;
+      }
+      double sum = 0;
+      for (float f : far) {
+        sum += (double) f * f;
+      }
+      return (float) Math.sqrt(sum / far.length);
+    }
+
     void give(Node node) {
       node.xyz = xyz;
       node.normals = normals;
       node.colours = colours;
       node.cells = cells;
       node.pieces = pieces;
+      node.far = far;
       node.error = error;
+      node.typical = typical();
       bounds.give(node);
     }
   }
@@ -148,7 +163,6 @@ final class Levels {
         }
       }
       settle(node);
-      measure(node);
       node.numbers = new char[entries];
       for (int i = 0; i < entries; i++) {
         node.numbers[i] = at[i] < 0 ? Node.OUTSIDE : (char) place[at[i]];
@@ -243,42 +257,6 @@ final class Levels {
         }
       }
     }
-
-    /** How far the means are from the mesh's vertices that they stand for, at most. */
-    private void measure(Node node) {
-      float[] far = new float[node.own];
-      float most = 0;
-      int e = 0;
-      for (Node child : node.children) {
-        for (Piece p : child.pieces) {
-          int n = p.xyz().length / 3;
-          for (int v = 0; v < n; v++) {
-            int i = at[e++];
-            if (i >= 0) {
-              double away =
-                  Math.sqrt(square(p.xyz(), v, sum, 10 * i)) + (child.isLeaf() ? 0 : child.far[v]);
-              far[place[i]] = Math.max(far[place[i]], (float) away);
-            }
-          }
-          if (!child.isLeaf()) {
-            break;
-          }
-        }
-      }
-      for (float f : far) {
-        most = Math.max(most, f);
-      }
-      node.far = far;
-      node.error = most;
-    }
-
-    private double square(float[] xyz, int v, double[] of, int s) {
-      double w = of[s + 9];
-      double x = xyz[3 * v] - of[s] / w;
-      double y = xyz[3 * v + 1] - of[s + 1] / w;
-      double z = xyz[3 * v + 2] - of[s + 2] / w;
-      return x * x + y * y + z * z;
-    }
   }
 
   /** Makes a node's triangles, whose corners may be a neighbour's vertices. */
@@ -294,7 +272,7 @@ final class Levels {
     private int[] colours;
     private long[] cellOf;
     private int vertices;
-    private float error;
+    private final Deviation deviation = new Deviation();
 
     Join(Map<Long, Node> all) {
       this.all = all;
@@ -318,7 +296,7 @@ final class Levels {
           Arrays.stream(node.children).allMatch(c -> c.pieces != null) ? make(node, bounds) : null;
       return made != null
           ? made
-          : new Joined(null, null, null, null, null, Float.POSITIVE_INFINITY, bounds);
+          : new Joined(null, null, null, null, null, null, Float.POSITIVE_INFINITY, bounds);
     }
 
     /** Null where there are too many vertices for a light mesh. */
@@ -329,7 +307,6 @@ final class Levels {
       colours = coloured ? Arrays.copyOf(node.colours, own + 512) : null;
       cellOf = Arrays.copyOf(node.cells, own + 512);
       vertices = own;
-      error = node.error;
       outside.clear();
       triangles.clear();
       int n = 0;
@@ -348,8 +325,9 @@ final class Levels {
           first += child.xyz.length / 3;
         }
       }
-      node.numbers = null;
       float[] points = Arrays.copyOf(xyz, 3 * vertices);
+      float[] far = deviation.of(node, points, corners, n, cells.width(node.depth));
+      node.numbers = null;
       int[] packed = Arrays.copyOf(normals, vertices);
       int[] paint = coloured ? Arrays.copyOf(colours, vertices) : null;
       Piece[] pieces = new Piece[(n + Piece.MOST - 1) / Piece.MOST];
@@ -367,7 +345,14 @@ final class Levels {
       }
       bounds.add(points);
       return new Joined(
-          points, packed, paint, Arrays.copyOf(cellOf, vertices), pieces, error, bounds);
+          points,
+          packed,
+          paint,
+          Arrays.copyOf(cellOf, vertices),
+          pieces,
+          far,
+          deviation.error(),
+          bounds);
     }
 
     /**
@@ -443,7 +428,6 @@ final class Levels {
       int found = outside.of(key);
       if (found == known) {
         if (i >= 0) {
-          error = Math.max(error, other.error);
           put(other.xyz, i, other.normals[i], coloured ? other.colours[i] : 0, cell);
         } else {
           boolean light = !child.isLeaf();

@@ -21,8 +21,11 @@ public final class Node {
   /** Null where no light mesh could be made: the children are drawn instead. */
   Piece[] pieces;
 
-  /** How far the light mesh's vertices are from those they stand for, at most; base units. */
+  /** How far the mesh's vertices are from the light mesh, at most; base units. */
   float error;
+
+  /** The root mean square of {@link #far}. */
+  float typical;
 
   /** A sphere around all that the node and its children draw. */
   float cx;
@@ -43,7 +46,7 @@ public final class Node {
   /** How many vertices of the light mesh lie in the node's own cells. */
   int own;
 
-  /** How far each own vertex is from the mesh's vertices it stands for, at most. */
+  /** Per own vertex: how far the vertices it stands for are from the light mesh, at most. */
   float[] far;
 
   /**
@@ -68,6 +71,7 @@ public final class Node {
   void takeShape(Node other) {
     isShared = true;
     error = other.error;
+    typical = other.typical;
     cx = other.cx;
     cy = other.cy;
     cz = other.cz;
@@ -95,8 +99,14 @@ public final class Node {
     return pieces;
   }
 
+  /** How far the mesh's vertices are from the light mesh, at most; base units. */
   public float error() {
     return error;
+  }
+
+  /** How far they are as a rule: the root mean square over the light mesh's vertices. */
+  public float typical() {
+    return typical;
   }
 
   public float centreX() {
