@@ -3,12 +3,18 @@ package holotome.view;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.view.cluster.Hierarchy;
+import java.lang.ref.SoftReference;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
 /**
  * What meshes need to be drawn in little time, for the few used last; shared by renderers that show
- * the same meshes. Any thread.
+ * the same meshes. What does not count among the last is still held while there is memory to spare,
+ * so that an edit of a very large mesh is undone at once: most of it is shared with what came
+ * after. Any thread.
  */
 final class Preparations {
   private static final int KEPT = 3;
@@ -18,12 +24,16 @@ final class Preparations {
    */
   private static final long MOST_KEPT = 60_000_000;
 
+  /** How many are held while there is memory to spare. */
+  private static final int SPARE = 4;
+
   private final Map<Mesh, Prepared> prepared = new LinkedHashMap<>();
+  private final Deque<SoftReference<Prepared>> spare = new ArrayDeque<>();
 
   /** Meshes below this many triangles are drawn as they are. */
   private final int small;
 
-  /** Of the mesh prepared last: an edit of it is prepared from there. */
+  /** Of the prepared mesh asked for last: an edit of it is prepared from there. */
   private volatile Hierarchy latest;
 
   Preparations(int small) {
@@ -33,13 +43,32 @@ final class Preparations {
   synchronized Prepared of(Mesh mesh) {
     Prepared p = prepared.remove(mesh);
     if (p == null) {
-      p = new Prepared(mesh);
+      p = fromSpare(mesh);
     }
     prepared.put(mesh, p);
+    if (p.hierarchy() != null) {
+      latest = p.hierarchy();
+    }
     while (prepared.size() > 1 && (prepared.size() > KEPT || triangles() > MOST_KEPT)) {
-      prepared.remove(prepared.keySet().iterator().next());
+      spare.addLast(new SoftReference<>(prepared.remove(prepared.keySet().iterator().next())));
+      if (spare.size() > SPARE) {
+        spare.removeFirst();
+      }
     }
     return p;
+  }
+
+  /** What was held of a mesh, or something new. */
+  private Prepared fromSpare(Mesh mesh) {
+    Prepared found = null;
+    for (Iterator<SoftReference<Prepared>> i = spare.iterator(); i.hasNext(); ) {
+      Prepared p = i.next().get();
+      if (p == null || p.mesh() == mesh) {
+        i.remove();
+        found = p == null ? found : p;
+      }
+    }
+    return found == null ? new Prepared(mesh) : found;
   }
 
   private long triangles() {

@@ -1,0 +1,39 @@
+package holotome.view;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.task.Work;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class PreparationsTest {
+  @Test
+  void whatIsNoLongerAmongTheLastIsStillThereWhileThereIsMemory() {
+    Preparations all = new Preparations(0);
+    List<Mesh> meshes = new ArrayList<>();
+    List<Prepared> made = new ArrayList<>();
+    for (int i = 0; i < 6; i++) {
+      Mesh m = Meshes.ball(20 + i);
+      meshes.add(m);
+      all.prepare(m, Work.unwatched());
+      made.add(all.of(m));
+    }
+    for (int i = 5; i >= 0; i--) {
+      assertThat(all.of(meshes.get(i))).isSameAs(made.get(i));
+      assertThat(all.isPrepared(meshes.get(i))).isTrue();
+    }
+  }
+
+  @Test
+  void onlySoManyAreHeld() {
+    Preparations all = new Preparations(0);
+    Mesh first = Meshes.ball(12);
+    all.prepare(first, Work.unwatched());
+    for (int i = 0; i < 12; i++) {
+      all.prepare(Meshes.ball(12), Work.unwatched());
+    }
+    assertThat(all.isPrepared(first)).isFalse();
+  }
+}
