@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import holotome.core.datum.DeclareUnit;
 import holotome.core.datum.KeepFrame;
 import holotome.core.datum.Level;
 import holotome.core.datum.Place;
@@ -16,6 +17,8 @@ import holotome.core.mesh.Frame;
 import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Vec;
 import holotome.core.section.Section;
+import holotome.core.step.Length;
+import holotome.core.trim.CutGround;
 import holotome.demo.DemoFiles;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -31,6 +34,11 @@ class DatumWindowTest extends WindowCase {
     for (KeyCode tool : List.of(KeyCode.DIGIT6, KeyCode.DIGIT7, KeyCode.DIGIT6)) {
       d.keys(tool);
       d.settle();
+      if (tool == KeyCode.DIGIT7) {
+        // Along the seam the foot stays complete: its lowest rim is the true base.
+        d.choose("field-along", CutGround.Along.SEAM.ordinal());
+        d.settle();
+      }
       apply();
     }
     stage(KeyCode.DIGIT4);
@@ -75,8 +83,7 @@ class DatumWindowTest extends WindowCase {
     double[] base = f.toFile().inverse().apply(vector(t.at("/bollard/baseCentre")));
     double[] origin = f.toWork().apply(base);
     assertThat(Math.hypot(origin[0], origin[1])).as("origin across").isLessThan(0.001);
-    // The scan's own lowest rim stands a little above the true base: the paving hides it.
-    assertThat(Math.abs(origin[2])).as("origin height").isLessThan(0.0025);
+    assertThat(Math.abs(origin[2])).as("origin height").isLessThan(0.001);
   }
 
   @Test
@@ -185,6 +192,57 @@ class DatumWindowTest extends WindowCase {
     d.settle();
     apply();
     assertThat(box().height()).isCloseTo(0.3048, within(1e-9));
+  }
+
+  @Test
+  void theFilesUnitCanBeDeclared() {
+    stage(KeyCode.DIGIT4);
+    double file = box().height();
+    tool(KeyCode.DIGIT1);
+    d.choose("field-by", 3);
+    d.choose("field-unit", Length.Unit.CM.ordinal());
+    d.settle();
+    assertThat(d.text("apply")).contains("1 cm");
+    apply();
+    assertThat(frame().trueSize()).isTrue();
+    assertThat(box().height()).isCloseTo(file * 0.01, within(1e-9 * file));
+    assertThat(step(0)).isEqualTo(new DeclareUnit(Length.Unit.CM));
+  }
+
+  @Test
+  void draggingKeepsToStepsWhereAsked() {
+    stage(KeyCode.DIGIT4);
+    tool(KeyCode.DIGIT1);
+    d.choose("field-by", 1);
+    d.fill("field-size", "1 m");
+    d.settle();
+    apply();
+    d.keys(KeyCode.HOME);
+    tool(KeyCode.DIGIT7);
+    d.click("field-stepping");
+    d.fill("field-move-step", "7 mm");
+    d.fill("field-turn-step", "5");
+    double[] c = box().centre();
+    double across = handleSize(c);
+    double[] z = d.pixel(Vec.add(c, Vec.of(0, 0, 0.42 * across)));
+    d.drag(view, MouseButton.PRIMARY, z[0], z[1], z[0], z[1] - 20, z[0], z[1] - 60);
+    d.settle();
+    apply();
+    double far = ((Place) step(1)).move()[2] / 0.007;
+    assertThat(far).isGreaterThan(0.5).isCloseTo(Math.rint(far), within(1e-9));
+    c = box().centre();
+    double r = 0.3 * handleSize(c);
+    double[] from = d.pixel(Vec.add(c, Vec.of(r * Math.cos(-1.2), r * Math.sin(-1.2), 0)));
+    double[] to = d.pixel(Vec.add(c, Vec.of(r * Math.cos(-0.5), r * Math.sin(-0.5), 0)));
+    double mx = (from[0] + to[0]) / 2;
+    double my = (from[1] + to[1]) / 2;
+    d.drag(view, MouseButton.PRIMARY, from[0], from[1], mx, my, to[0], to[1]);
+    d.settle();
+    apply();
+    double wide = ((Place) step(2)).turn()[2] / 5;
+    assertThat(wide).isGreaterThan(0.5).isCloseTo(Math.rint(wide), within(1e-9));
+    d.fill("field-move-step", "none");
+    assertThat(d.node("field-move-step").getStyleClass()).contains("wrong");
   }
 
   @Test
@@ -348,6 +406,10 @@ class DatumWindowTest extends WindowCase {
     d.settle();
     d.await("the volume", () -> d.scene().lookup("#after-volume") != null);
     assertThat(d.text("after-area")).isNotEqualTo(area);
+    assertThat(d.node("fitted").isVisible()).isFalse();
+    d.fill("field-tolerance", "2 mm");
+    d.await("what was fitted", () -> d.scene().lookup("#fitted").isVisible());
+    assertThat(d.text("fitted")).contains("none more than").contains("R ").contains("off ");
     apply();
     Path out = d.on(() -> d.desk().session().output());
     assertThat(out.resolve("rings.dxf")).exists();

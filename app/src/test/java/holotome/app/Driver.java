@@ -409,6 +409,7 @@ public final class Driver implements AutoCloseable {
         () ->
             !desk.session().jobs().isBusy()
                 && !desk.session().jobs().isQuietRunning()
+                && !desk.session().jobs().isLooking()
                 && (!desk.session().isOpen()
                     || desk.session().insight() != null
                         && desk.view().isExactShown()

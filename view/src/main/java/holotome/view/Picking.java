@@ -109,7 +109,7 @@ public final class Picking {
       double[] toPixels,
       double[] outline,
       double slack) {
-    return visible(mesh, place, buffer, toPixels, outline, slack, null);
+    return visible(mesh, place, buffer, toPixels, outline, slack, null, Work.unwatched());
   }
 
   /**
@@ -125,7 +125,8 @@ public final class Picking {
       double[] toPixels,
       double[] outline,
       double slack,
-      List<int[]> among) {
+      List<int[]> among,
+      Work work) {
     FenceOutline inside = new FenceOutline(outline);
     BitSet out = seen(buffer, inside);
     AtomicLongArray words = new AtomicLongArray((mesh.triangleCount() + 63) / 64);
@@ -134,7 +135,7 @@ public final class Picking {
       Parallel.range(
           mesh.triangleCount(),
           1 << 14,
-          Work.unwatched(),
+          work,
           (from, to) -> {
             Asking a = new Asking(mesh, m, buffer, inside, slack, out);
             for (int t = from; t < to; t++) {
@@ -147,7 +148,7 @@ public final class Picking {
       Parallel.range(
           among.size(),
           64,
-          Work.unwatched(),
+          work,
           (from, to) -> {
             Asking a = new Asking(mesh, m, buffer, inside, slack, out);
             for (int[] list : among.subList(from, to)) {

@@ -116,12 +116,13 @@ public final class Renderer {
 
   /**
    * Draws by the true triangles what is seen within an outline (x, y in turn, in pixels); of large
-   * meshes the rest of the picture may be missing. For {@link #visible}.
+   * meshes the rest of the picture may be missing. For {@link #visible}. May be cancelled.
    */
-  public Picture drawWithin(Scene scene, Camera camera, int width, int height, double[] outline) {
+  public Picture drawWithin(
+      Scene scene, Camera camera, int width, int height, double[] outline, Work work) {
     FenceOutline o = new FenceOutline(outline);
     double[] region = {o.minX() - 2, o.minY() - 2, o.maxX() + 2, o.maxY() + 2};
-    return draw(scene, camera, width, height, region, Front.EXACT, Work.unwatched());
+    return draw(scene, camera, width, height, region, Front.EXACT, work);
   }
 
   /**
@@ -255,9 +256,9 @@ public final class Renderer {
 
   /**
    * The triangles of an exact picture's mesh that are seen within an outline; see {@link
-   * Picking#visible}.
+   * Picking#visible}. May be cancelled.
    */
-  public BitSet visible(Scene scene, Picture picture, double[] outline, double slack) {
+  public BitSet visible(Scene scene, Picture picture, double[] outline, double slack, Work work) {
     VisibilityBuffer buffer = picture.buffer;
     Hierarchy h = prepared(scene.mesh()).hierarchy();
     List<int[]> among = null;
@@ -270,6 +271,7 @@ public final class Renderer {
       tiles.update();
       among = new ArrayList<>();
       for (Node n : front.of(h)) {
+        work.check();
         if (!front.isHidden(n, tiles, slack + 1)) {
           for (Piece piece : n.pieces()) {
             among.add(piece.ids());
@@ -278,7 +280,7 @@ public final class Renderer {
       }
     }
     return Picking.visible(
-        scene.mesh(), scene.place(), buffer, picture.toPixels, outline, slack, among);
+        scene.mesh(), scene.place(), buffer, picture.toPixels, outline, slack, among, work);
   }
 
   /**

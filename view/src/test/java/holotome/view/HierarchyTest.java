@@ -258,7 +258,7 @@ class HierarchyTest {
     double[] loop = {100, 60, 320, 80, 260, 250, 120, 220};
     for (Camera c : cameras(m).subList(0, 3)) {
       Renderer.Picture p = r.draw(scene(m, Look.CLAY), c, W, H);
-      BitSet some = r.visible(scene(m, Look.CLAY), p, loop, 1.5);
+      BitSet some = r.visible(scene(m, Look.CLAY), p, loop, 1.5, Work.unwatched());
       BitSet all = Picking.visible(m, Similarity.IDENTITY, p.buffer(), p.toPixels(), loop, 1.5);
       assertThat(all.cardinality()).isGreaterThan(100);
       // Told by its plane alone, a steep triangle may seem nearer than all of its piece is.

@@ -48,12 +48,12 @@ class RegionTest {
       double y = 40 + 120 * random.nextDouble();
       double[] outline = {x, y, x + 70, y + 10, x + 50, y + 60, x - 10, y + 40};
       Renderer.Picture whole = r.draw(scene(m), c, W, H);
-      BitSet all = r.visible(scene(m), whole, outline, 1.5);
+      BitSet all = r.visible(scene(m), whole, outline, 1.5, Work.unwatched());
       int[] triangles = new int[W * H];
       for (int i = 0; i < triangles.length; i++) {
         triangles[i] = whole.buffer().triangle(i % W, i / W);
       }
-      Renderer.Picture part = r.drawWithin(scene(m), c, W, H, outline);
+      Renderer.Picture part = r.drawWithin(scene(m), c, W, H, outline, Work.unwatched());
       for (int py = (int) y; py < y + 60; py++) {
         for (int px = (int) x - 10; px < x + 70; px++) {
           if (px >= 0 && py >= 0 && px < W && py < H) {
@@ -61,7 +61,7 @@ class RegionTest {
           }
         }
       }
-      assertThat(r.visible(scene(m), part, outline, 1.5)).isEqualTo(all);
+      assertThat(r.visible(scene(m), part, outline, 1.5, Work.unwatched())).isEqualTo(all);
     }
   }
 

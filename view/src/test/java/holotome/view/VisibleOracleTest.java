@@ -56,7 +56,7 @@ class VisibleOracleTest {
       Scene scene = new Scene(m, Similarity.IDENTITY, Look.CLAY, null, null, false);
       Renderer.Picture p = renderer.draw(scene, c, 2 * W, 2 * H);
       double[] outline = outline(r);
-      BitSet set = renderer.visible(scene, p, doubled(outline), 1.5);
+      BitSet set = renderer.visible(scene, p, doubled(outline), 1.5, Work.unwatched());
       selected += sampled(set);
       int[] hidden = unseen(m, rays, c, set);
       unseen += hidden[0];

@@ -110,13 +110,36 @@ public final class Measurements {
     List<Measurement> list = all();
     session
         .jobs()
-        .fetch(
-            () -> take(list, w),
+        .look(
+            this,
+            "Measuring",
+            work -> take(list, w, work),
             t -> {
               if (of == changes && session.current() == w) {
                 settle(t);
               }
-            });
+            },
+            f -> stopped(f, w));
+  }
+
+  /** No figures: those of the work as it was before would be wrong now. */
+  private void stopped(Failure f, Workpiece of) {
+    if (session.current() != of) {
+      return;
+    }
+    taken = List.of();
+    failed =
+        List.of(
+            f.kind() == Failure.Kind.CANCELLED
+                ? "Measuring was stopped; Measure again takes the figures"
+                : f.getMessage());
+    session.changed();
+  }
+
+  /** Takes all measurements anew, whether or not anything has changed. */
+  public void again() {
+    changes++;
+    update();
   }
 
   private void settle(Taken t) {
@@ -138,13 +161,17 @@ public final class Measurements {
 
   private record Taken(List<Measured> done, Map<Measurement, String> failed) {}
 
-  private static Taken take(List<Measurement> list, Workpiece w) {
+  private static Taken take(List<Measurement> list, Workpiece w, Work work) {
     List<Measured> done = new ArrayList<>();
     Map<Measurement, String> failed = new LinkedHashMap<>();
     for (Measurement m : list) {
       try {
-        done.add(Measuring.of(m, w.current(), w.frame(), Work.unwatched()));
+        Work part = work.part(1.0 / list.size(), "Measuring");
+        done.add(Measuring.of(m, w.current(), w.frame(), part));
       } catch (Failure f) {
+        if (f.kind() == Failure.Kind.CANCELLED) {
+          throw f;
+        }
         failed.put(m, f.getMessage());
       }
     }

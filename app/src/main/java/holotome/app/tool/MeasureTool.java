@@ -184,6 +184,13 @@ final class MeasureTool extends Tool {
       l.getStyleClass().add("problem");
       list.getChildren().add(l);
     }
+    if (listed.isEmpty() && !all().all().isEmpty() && !all().failed().isEmpty()) {
+      Button again = new Button("Measure again");
+      again.setId("measure-again");
+      again.getStyleClass().setAll("link");
+      again.setOnAction(e -> all().again());
+      list.getChildren().add(again);
+    }
   }
 
   private Node card(Measured m, boolean sized) {

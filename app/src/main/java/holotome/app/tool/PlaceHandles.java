@@ -13,7 +13,6 @@ import javafx.scene.paint.Color;
 final class PlaceHandles {
   private static final int STEPS = 60;
   private static final double PIXELS = 330;
-  private static final double TURN_STEP = 15;
 
   /** What is being dragged: 0 to 2 an axis, 3 to 5 a ring, 6 the size, 7 to 9 a plane. */
   private int held = -1;
@@ -113,8 +112,9 @@ final class PlaceHandles {
    * What the drag to a pixel comes to; null where the view does not tell.
    *
    * @param step lengths are rounded to it; 0 for none
+   * @param turnStep angles are, in degrees; factors to a twentieth where there is one; 0 for none
    */
-  Drag dragged(ViewPort view, double x, double y, double step) {
+  Drag dragged(ViewPort view, double x, double y, double step, double turnStep) {
     if (held < 0) {
       return null;
     }
@@ -133,14 +133,14 @@ final class PlaceHandles {
       double was = Math.hypot(start[0] - c[0], start[1] - c[1]);
       double now = Math.hypot(x - c[0], y - c[1]);
       double f = was > 1 ? Math.max(0.01, now / was) : 1;
-      return new Drag(new double[3], -1, 0, step > 0 ? Math.max(0.05, rounded(f, 0.05)) : f);
+      return new Drag(new double[3], -1, 0, turnStep > 0 ? Math.max(0.05, rounded(f, 0.05)) : f);
     }
     double turn = Math.atan2(y - c[1], x - c[0]) - Math.atan2(start[1] - c[1], start[0] - c[0]);
     // y runs down; an axis that points at the viewer turns counter-clockwise as seen.
     double towards = -Vec.dot(axis(held - 3), view.camera().forward());
     double degrees = Math.toDegrees(turn) * (towards > 0 ? -1 : 1);
     degrees = degrees > 180 ? degrees - 360 : degrees < -180 ? degrees + 360 : degrees;
-    return new Drag(new double[3], held - 3, step > 0 ? rounded(degrees, TURN_STEP) : degrees, 1);
+    return new Drag(new double[3], held - 3, rounded(degrees, turnStep), 1);
   }
 
   /** The move in the held plane that follows the pointer; null where it is seen edge-on. */

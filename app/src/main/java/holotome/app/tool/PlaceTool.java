@@ -18,6 +18,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.TextField;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
 /**
@@ -37,6 +38,12 @@ final class PlaceTool extends Tool {
   private History on;
   private String readout;
   private double[] pointer;
+  private boolean stepping;
+
+  /** Blank for a round share of the work's size. */
+  private String moveStep = "";
+
+  private String turnStep = "15°";
 
   PlaceTool(Session session) {
     super(session);
@@ -54,7 +61,7 @@ final class PlaceTool extends Tool {
 
   @Override
   public String hint() {
-    return "Drag a square to move along its axis, a filled one in a plane, a ring to turn, the round handle to scale; Shift keeps to round steps. Or type.";
+    return "Drag a square to move along its axis, a filled one in a plane, a ring to turn, the round handle to scale. Shift keeps to the steps below, or leaves them. Or type.";
   }
 
   @Override
@@ -82,9 +89,40 @@ final class PlaceTool extends Tool {
           loadedAbout = null;
           edited();
         });
-    box.getChildren().add(about);
+    CheckBox steps = new CheckBox("Keep to steps of");
+    steps.setId("field-stepping");
+    steps.setSelected(stepping);
+    steps.setOnAction(e -> stepping = steps.isSelected());
+    TextField far = Fields.plain("field-move-step", moveStep, "");
+    far.setPromptText(session.current() == null ? "" : Length.format(roundStep(), sized()));
+    far.setPrefColumnCount(6);
+    far.textProperty().addListener((o, was, is) -> stepTyped(far, is, true));
+    TextField wide = Fields.plain("field-turn-step", turnStep, "15°");
+    wide.setPrefColumnCount(4);
+    wide.textProperty().addListener((o, was, is) -> stepTyped(wide, is, false));
+    HBox both = new HBox(8, steps, far, wide);
+    both.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+    box.getChildren().addAll(about, both);
     write();
     return box;
+  }
+
+  /** Takes a step over, unless it is none: then the field says so and the last one stays. */
+  private void stepTyped(TextField field, String text, boolean length) {
+    field.getStyleClass().remove("wrong");
+    try {
+      if (!text.isBlank() && !(value(length ? 0 : 3, text) > 0)) {
+        throw Failure.usage("a step is above zero");
+      }
+      moveStep = length ? text : moveStep;
+      turnStep = length ? turnStep : text;
+    } catch (Failure f) {
+      field.getStyleClass().add("wrong");
+    }
+  }
+
+  private double roundStep() {
+    return RoundLength.below(0.02 * across());
   }
 
   private boolean sized() {
@@ -240,8 +278,10 @@ final class PlaceTool extends Tool {
       return;
     }
     pointer = new double[] {e.getX(), e.getY()};
-    double step = e.isShiftDown() ? RoundLength.below(0.02 * across()) : 0;
-    PlaceHandles.Drag d = handles.dragged(view, e.getX(), e.getY(), step);
+    boolean keep = e.isShiftDown() != stepping;
+    double step = !keep ? 0 : moveStep.isBlank() ? roundStep() : value(0, moveStep);
+    double wide = !keep ? 0 : turnStep.isBlank() ? 15 : value(3, turnStep);
+    PlaceHandles.Drag d = handles.dragged(view, e.getX(), e.getY(), step, wide);
     if (d == null) {
       return;
     }

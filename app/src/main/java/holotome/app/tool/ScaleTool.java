@@ -2,17 +2,18 @@ package holotome.app.tool;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.core.datum.DeclareUnit;
 import holotome.core.datum.Scale;
 import holotome.core.datum.ScaleBar;
 import holotome.core.log.History;
 import holotome.core.mesh.Box;
+import holotome.core.mesh.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Vec;
 import holotome.core.step.Length;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
-import holotome.core.task.Work;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
@@ -33,7 +34,8 @@ public final class ScaleTool extends Tool {
   private enum By {
     LENGTHS,
     SIZE,
-    FACTOR
+    FACTOR,
+    UNIT
   }
 
   private By by = By.LENGTHS;
@@ -41,6 +43,7 @@ public final class ScaleTool extends Tool {
   private String size = "";
   private Scale.Along along = Scale.Along.HEIGHT;
   private String factor = "";
+  private Length.Unit unit = Length.Unit.MM;
   private boolean asOpened;
   private boolean chosen;
   private double[] pointer;
@@ -83,7 +86,7 @@ public final class ScaleTool extends Tool {
     }
     ChoiceBox<String> way = new ChoiceBox<>();
     way.setId("field-by");
-    way.getItems().setAll("Known lengths", "A size", "A factor");
+    way.getItems().setAll("Known lengths", "A size", "A factor", "The file's unit");
     way.getSelectionModel().select(by.ordinal());
     CheckBox opened = new CheckBox("Pick on the scan as opened");
     opened.setId("field-as-opened");
@@ -112,8 +115,21 @@ public final class ScaleTool extends Tool {
     TextField factorField = Fields.plain("field-factor", factor, "0.001");
     factorField.textProperty().addListener((o, was, is) -> setFactor(is));
     HBox factors = Fields.row("Times", factorField);
+    ChoiceBox<String> units = new ChoiceBox<>();
+    units.setId("field-unit");
+    for (Length.Unit u : Length.Unit.values()) {
+      units.getItems().add(u.symbol() + declared(u));
+    }
+    units.getSelectionModel().select(unit.ordinal());
+    units.setOnAction(
+        e -> {
+          unit = Length.Unit.values()[units.getSelectionModel().getSelectedIndex()];
+          edited();
+        });
+    HBox unitRow = Fields.row("One unit is 1", units);
     Runnable rows =
         () -> {
+          show(unitRow, by == By.UNIT);
           show(lengths, by == By.LENGTHS);
           show(sizes, by == By.SIZE);
           show(factors, by == By.FACTOR);
@@ -126,7 +142,18 @@ public final class ScaleTool extends Tool {
         });
     rows.run();
     lookForBar();
-    return new VBox(6, Fields.row("By", way), lengths, sizes, factors);
+    return new VBox(6, Fields.row("By", way), lengths, sizes, factors, unitRow);
+  }
+
+  /** How high the work would be, were the file in a unit. */
+  private String declared(Length.Unit u) {
+    if (session.current() == null) {
+      return "";
+    }
+    Frame f = session.current().frame();
+    double high = f.workBounds(session.current().current()).height();
+    double file = high * f.toFile().scale() / f.toWork().scale();
+    return ", " + Length.format(file * u.metres(), true) + " high";
   }
 
   private void setSize(String text) {
@@ -157,13 +184,17 @@ public final class ScaleTool extends Tool {
     pairs.propose(null);
     session
         .jobs()
-        .fetch(
-            () -> java.util.Optional.ofNullable(ScaleBar.find(mesh, Work.unwatched())),
+        .look(
+            this,
+            "Looking for a scale bar",
+            work -> java.util.Optional.ofNullable(ScaleBar.find(mesh, work)),
             bar -> {
               if (lookedAt == mesh) {
                 pairs.propose(bar.orElse(null));
               }
-            });
+            },
+            // Nothing is proposed then; lengths can still be picked.
+            f -> {});
   }
 
   @Override
@@ -172,16 +203,20 @@ public final class ScaleTool extends Tool {
       case LENGTHS -> pairs.missing();
       case SIZE -> size.isBlank() ? "Type the size it must have, such as 640 mm" : null;
       case FACTOR -> factor.isBlank() ? "Type a factor, such as 0.001" : null;
+      case UNIT -> null;
     };
   }
 
   @Override
   public Step step() {
+    if (by == By.UNIT) {
+      return new DeclareUnit(unit);
+    }
     Scale scale =
         switch (by) {
           case LENGTHS -> new Scale(pairs.all());
           case SIZE -> new Scale(null, Length.parse(size, Length.Unit.MM), null, along);
-          case FACTOR -> new Scale(null, null, number(factor), along);
+          default -> new Scale(null, null, number(factor), along);
         };
     Box b = session.current().frame().workBounds(session.current().current());
     double across = scale.factorFor(b) * Math.max(b.width(), Math.max(b.depth(), b.height()));
@@ -242,6 +277,7 @@ public final class ScaleTool extends Tool {
       case LENGTHS -> pairs.verb();
       case SIZE -> size.isBlank() ? "Set the scale" : "Set the size to " + size.strip();
       case FACTOR -> factor.isBlank() ? "Set the scale" : "Scale by " + factor.strip();
+      case UNIT -> "One unit is 1 " + unit.symbol();
     };
   }
 

@@ -5,6 +5,7 @@ import holotome.app.model.Stage;
 import holotome.core.datum.WriteSection;
 import holotome.core.log.History;
 import holotome.core.section.Curve;
+import holotome.core.section.CurveFit;
 import holotome.core.section.DrawingFile;
 import holotome.core.section.Section;
 import holotome.core.step.Length;
@@ -12,6 +13,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.task.Work;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -53,6 +55,7 @@ final class SectionTool extends Tool {
   private Object cutFor;
 
   private boolean cutting;
+  private final FittedPieces pieces = new FittedPieces();
 
   SectionTool(Session session) {
     super(session);
@@ -288,8 +291,8 @@ final class SectionTool extends Tool {
     return rows;
   }
 
-  /** Sections, or why there are none. */
-  private record Answer(List<Section> sections, Failure failure) {}
+  /** Sections, and what their curves were told in; null without a tolerance. */
+  private record Answer(List<Section> sections, List<CurveFit> fits) {}
 
   /** Cuts in the background as the plane now stands, one cut at a time. */
   private void cutAnew() {
@@ -310,6 +313,7 @@ final class SectionTool extends Tool {
             step.count(),
             step.draw(),
             step.step() == null ? 0 : step.step().metres(),
+            step.tolerance().metres(),
             List.of(plane.point()[0], plane.point()[1], plane.point()[2]),
             List.of(plane.normal()[0], plane.normal()[1], plane.normal()[2]));
     if (cutting || now.equals(cutFor)) {
@@ -318,32 +322,60 @@ final class SectionTool extends Tool {
     cutting = true;
     session
         .jobs()
-        .fetch(
-            () -> {
-              try {
-                return new Answer(step.cut(w, Run.unwatched()), null);
-              } catch (RuntimeException | OutOfMemoryError e) {
-                return new Answer(List.of(), Failure.of(e));
-              }
+        .look(
+            this,
+            step.count() == 1 ? "Cutting the section" : "Cutting sections",
+            work -> {
+              List<Section> sections = step.cut(w, Run.of(work));
+              return new Answer(sections, fits(sections, step.tolerance().metres(), work));
             },
             answer -> {
               cutting = false;
               cutFor = now;
               cut = answer.sections;
-              if (answer.failure != null) {
-                session.fail(answer.failure);
-                return;
+              pieces.show(answer.fits, sized());
+              session.changed();
+            },
+            failure -> {
+              cutting = false;
+              cutFor = now;
+              cut = List.of();
+              pieces.show(null, sized());
+              if (failure.kind() != Failure.Kind.CANCELLED) {
+                session.fail(failure);
               }
               session.changed();
             });
+  }
+
+  private static List<CurveFit> fits(List<Section> sections, double tolerance, Work work) {
+    if (!(tolerance > 0)) {
+      return null;
+    }
+    List<CurveFit> out = new ArrayList<>();
+    for (Section s : sections) {
+      for (Curve c : s.curves()) {
+        work.check();
+        out.add(CurveFit.of(c, tolerance));
+      }
+    }
+    return out;
+  }
+
+  @Override
+  public Node details() {
+    return pieces;
   }
 
   @Override
   public void end(ViewPort view) {
     loaded = false;
     picker.end();
+    session.jobs().stopLooking(this);
+    cutting = false;
     cut = List.of();
     cutFor = null;
+    pieces.show(null, false);
   }
 
   @Override

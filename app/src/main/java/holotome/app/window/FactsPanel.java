@@ -50,6 +50,7 @@ final class FactsPanel extends VBox {
     state.getStyleClass().addAll("soft", "small");
     saved.getStyleClass().add("soft");
     cancel.getStyleClass().setAll("link");
+    state.setId("running");
     cancel.setId("cancel");
     cancel.setOnAction(e -> jobs.cancel());
     HBox.setHgrow(bar, Priority.ALWAYS);
@@ -143,14 +144,14 @@ final class FactsPanel extends VBox {
     memory.setText(
         String.format(
             "%,d MB of %.0f GB", (r.totalMemory() - r.freeMemory()) >> 20, r.maxMemory() / 1e9));
-    Work work = jobs.running();
+    Work work = jobs.shown();
     boolean showBusy = work != null;
     if (showBusy != getChildren().contains(busy)) {
       getChildren().set(3, showBusy ? busy : idle);
     }
     if (work != null) {
       double left = work.secondsLeft();
-      String text = jobs.title();
+      String text = jobs.shownTitle();
       if (!Double.isNaN(left) && work.secondsSoFar() > 1) {
         text += String.format(", %.0f s left", Math.max(1, left));
       }

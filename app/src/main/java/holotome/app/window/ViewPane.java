@@ -68,9 +68,7 @@ public final class ViewPane extends Pane implements ViewPort {
   private double lastY;
   private boolean shifting;
   private MouseButton held = MouseButton.NONE;
-  private long wheelAt;
-  private double wheelFactor = 1;
-  private boolean wheelPicking;
+  private final WheelZoom wheel = new WheelZoom(this::pick, () -> camera, this::move);
 
   public ViewPane(Session session) {
     this(session, new ViewSettings(session), new Renderer());
@@ -92,7 +90,7 @@ public final class ViewPane extends Pane implements ViewPort {
     addEventHandler(MouseEvent.MOUSE_DRAGGED, this::draggedTo);
     addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
     addEventHandler(MouseEvent.MOUSE_MOVED, this::movedTo);
-    addEventHandler(ScrollEvent.SCROLL, this::wheel);
+    addEventHandler(ScrollEvent.SCROLL, this::scrolled);
   }
 
   public void setTool(Tool next) {
@@ -449,7 +447,13 @@ public final class ViewPane extends Pane implements ViewPort {
 
   @Override
   public void visibleWithin(double[] outline, Consumer<BitSet> answer) {
-    worker.visible(request(true), outline, answer);
+    ViewWorker.Request r = request(true);
+    session
+        .jobs()
+        .<BitSet>elsewhere(
+            "Selecting what is seen",
+            (work, found) -> worker.visible(r, outline, work, found),
+            answer);
   }
 
   @Override
@@ -516,7 +520,7 @@ public final class ViewPane extends Pane implements ViewPort {
     }
   }
 
-  private void wheel(ScrollEvent e) {
+  private void scrolled(ScrollEvent e) {
     if (camera == null || e.getDeltaY() == 0 || tool != null && tool.scrolled(this, e)) {
       return;
     }
@@ -525,33 +529,7 @@ public final class ViewPane extends Pane implements ViewPort {
       session.changed();
       return;
     }
-    wheelFactor *= Math.pow(0.9985, e.getDeltaY());
-    long now = System.nanoTime();
-    boolean elsewhere = Math.hypot(e.getX() - lastX, e.getY() - lastY) > 3;
-    if (!wheelPicking && (now - wheelAt > 400_000_000L || elsewhere)) {
-      // What is under the pointer is asked for once per run of the wheel; until the answer comes,
-      // the turns of the wheel add up.
-      wheelPicking = true;
-      lastX = e.getX();
-      lastY = e.getY();
-      pick(
-          lastX,
-          lastY,
-          p -> {
-            pivot = p == null ? camera.target() : p;
-            wheelPicking = false;
-            comeCloser();
-          });
-    } else if (!wheelPicking) {
-      comeCloser();
-    }
-    wheelAt = now;
-  }
-
-  private void comeCloser() {
-    double factor = wheelFactor;
-    wheelFactor = 1;
-    move(camera.closer(factor, pivot));
+    wheel.turned(e.getX(), e.getY(), e.getDeltaY());
   }
 
   void switchSized() {

@@ -135,26 +135,46 @@ final class ViewWorker {
         });
   }
 
-  /** The triangles seen within an outline, on pixels half as wide as those shown. */
-  void visible(Request r, double[] outline, Consumer<BitSet> answer) {
+  /**
+   * The triangles seen within an outline, on pixels half as wide as those shown; null where the
+   * work is cancelled.
+   */
+  void visible(Request r, double[] outline, Work work, Consumer<BitSet> answer) {
     double[] fine = outline.clone();
     for (int i = 0; i < fine.length; i++) {
       fine[i] *= 2;
     }
     thread.execute(
         () -> {
-          boolean have = isExactOf(r) && exact.smooth;
-          Renderer.Picture p =
-              have
-                  ? exact.picture
-                  : renderer.drawWithin(r.scene, r.camera, 2 * r.width, 2 * r.height, fine);
-          if (!have) {
-            // The buffer that the last picture was in has been drawn over.
-            exact = null;
+          try {
+            BitSet set = visible(r, fine, work);
+            Platform.runLater(() -> answer.accept(set));
+          } catch (RuntimeException | Error e) {
+            Failure f = Failure.of(e);
+            if (f.kind() != Failure.Kind.CANCELLED) {
+              System.err.println("holotome: nothing could be selected: " + f.getMessage());
+            }
+            Platform.runLater(() -> answer.accept(null));
           }
-          BitSet set = renderer.visible(r.scene, p, fine, 1.5);
-          Platform.runLater(() -> answer.accept(set));
         });
+  }
+
+  private BitSet visible(Request r, double[] fine, Work work) {
+    boolean have = isExactOf(r) && exact.smooth;
+    if (have) {
+      return renderer.visible(r.scene, exact.picture, fine, 1.5, work);
+    }
+    // The buffer that the last picture was in will be drawn over.
+    exact = null;
+    Renderer.Picture p =
+        renderer.drawWithin(
+            r.scene,
+            r.camera,
+            2 * r.width,
+            2 * r.height,
+            fine,
+            work.part(0.5, "Selecting what is seen"));
+    return renderer.visible(r.scene, p, fine, 1.5, work.part(0.5, "Selecting what is seen"));
   }
 
   private boolean isExactOf(Request r) {

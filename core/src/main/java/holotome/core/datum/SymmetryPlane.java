@@ -6,6 +6,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Vec;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
+import holotome.core.spatial.ClusteredMesh;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
@@ -17,7 +18,7 @@ import java.util.Arrays;
  * mirrored and their distance from the surface taken (its mean, the worst fifth left out), for
  * planes in all directions, and the best refined by halving steps (a direct search in the manner of
  * Podolak and others, "A planar-reflective symmetry transform for 3D shapes", 2006). O(n log T) a
- * plane for n points.
+ * plane for n points; of a large mesh the distances are those from a light stand-in.
  *
  * @param alongX the direction in the plane and level that looks more nearly to the front, -Y
  * @param mean of the mirrored points' distances, in working space
@@ -26,6 +27,9 @@ record SymmetryPlane(double alongX, double alongY, double mean) {
   private static final int POINTS = 1500;
   private static final int DIRECTIONS = 60;
   private static final double KEPT = 0.8;
+
+  /** Distances are taken from a mesh of about so many triangles. */
+  private static final int LIGHT = 400_000;
 
   static SymmetryPlane upright(Mesh mesh, Frame frame, Work work) {
     return new Search(mesh, frame, work).run();
@@ -42,7 +46,8 @@ record SymmetryPlane(double alongX, double alongY, double mean) {
     Search(Mesh mesh, Frame frame, Work work) {
       this.frame = frame;
       this.work = work;
-      bvh = Bvh.of(mesh, work.part(0.5, "Looking for symmetry"));
+      Mesh light = ClusteredMesh.of(mesh, LIGHT, work.part(0.3, "Looking for symmetry"));
+      bvh = Bvh.of(light, work.part(0.2, "Looking for symmetry"));
       float[] p = SurfaceDistance.sample(mesh, POINTS);
       points = new double[POINTS][];
       for (int i = 0; i < POINTS; i++) {

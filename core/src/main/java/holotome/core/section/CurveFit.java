@@ -41,6 +41,41 @@ public record CurveFit(double[] start, List<Piece> pieces, boolean closed, Circl
   public record Circle(double x, double y, double radius, double rms) {}
 
   /**
+   * A line, an arc or a full circle with its figures, in metres and degrees.
+   *
+   * @param radius infinite for a line
+   * @param degrees that it turns through; 0 for a line
+   * @param off how far points of the curve are from it: at most, of a full circle as a rule (RMS)
+   */
+  public record Fitted(double length, double radius, double degrees, double off) {
+    public boolean isLine() {
+      return degrees == 0;
+    }
+  }
+
+  /** What the curve was told in, in its order. */
+  public List<Fitted> fitted() {
+    if (circle != null) {
+      return List.of(new Fitted(2 * Math.PI * circle.radius, circle.radius, 360, circle.rms));
+    }
+    List<Fitted> out = new ArrayList<>(pieces.size());
+    double x = start[0];
+    double y = start[1];
+    for (Piece p : pieces) {
+      if (p.isArc()) {
+        double angle = 4 * Math.atan(Math.abs(p.bulge));
+        double radius = p.radius(x, y);
+        out.add(new Fitted(radius * angle, radius, Math.toDegrees(angle), p.off));
+      } else {
+        out.add(new Fitted(Math.hypot(p.x - x, p.y - y), Double.POSITIVE_INFINITY, 0, p.off));
+      }
+      x = p.x;
+      y = p.y;
+    }
+    return out;
+  }
+
+  /**
    * Fits a curve.
    *
    * @param tolerance the most a point may be off, in metres; above zero

@@ -194,6 +194,31 @@ class SectionTest {
     assertThat(CurveFit.of(box.curves().getFirst(), 1e-6).pieces()).hasSize(4);
   }
 
+  @Test
+  void whatACurveIsToldInHasFigures() {
+    // Two lines of length 2 and two half circles of radius 0.5, wherever the fit begins.
+    List<CurveFit.Fitted> slot = CurveFit.of(slot(2, 0.5, 400), 1e-4).fitted();
+    double lines = slot.stream().filter(f -> f.isLine()).mapToDouble(f -> f.length()).sum();
+    double turned = slot.stream().mapToDouble(f -> f.degrees()).sum();
+    double all = slot.stream().mapToDouble(f -> f.length()).sum();
+    assertThat(lines).isCloseTo(4, within(0.02));
+    assertThat(turned).isCloseTo(360, within(2.0));
+    assertThat(all).isCloseTo(4 + Math.PI, within(1e-3));
+    assertThat(slot)
+        .allSatisfy(
+            f -> {
+              assertThat(f.off()).isLessThanOrEqualTo(1e-4);
+              assertThat(f.isLine() ? 0.5 : f.radius()).isCloseTo(0.5, within(2e-3));
+              assertThat(Double.isInfinite(f.radius())).isEqualTo(f.isLine());
+            });
+    Section round = cut(Shapes.sphere(1, 6), Vec.of(0, 0, 0.3), Vec.of(0, 0, 1));
+    List<CurveFit.Fitted> circle = CurveFit.of(round.curves().getFirst(), 2e-3).fitted();
+    assertThat(circle).hasSize(1);
+    assertThat(circle.getFirst().degrees()).isEqualTo(360);
+    assertThat(circle.getFirst().length())
+        .isCloseTo(2 * Math.PI * circle.getFirst().radius(), within(1e-12));
+  }
+
   private static Section outline(Mesh m, double[] normal) {
     return Silhouette.of(
         m,
