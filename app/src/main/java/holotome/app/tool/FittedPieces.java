@@ -15,11 +15,17 @@ import javafx.scene.layout.VBox;
  */
 final class FittedPieces extends VBox {
   private static final int SHOWN = 12;
+  private String figure;
 
   FittedPieces() {
     super(4);
     setId("fitted");
     show(null, false);
+  }
+
+  /** How many there are and how far off at most; null for none. */
+  String figure() {
+    return figure;
   }
 
   /** Shows what was fitted; null or nothing hides the list. */
@@ -31,11 +37,14 @@ final class FittedPieces extends VBox {
     }
     setVisible(!all.isEmpty());
     setManaged(!all.isEmpty());
+    figure = null;
     if (all.isEmpty()) {
       return;
     }
     long lines = all.stream().filter(CurveFit.Fitted::isLine).count();
     double most = all.stream().mapToDouble(CurveFit.Fitted::off).max().orElse(0);
+    figure =
+        String.format(Locale.ROOT, "%,d pieces, ± %s", all.size(), Length.format(most, trueSize));
     getChildren()
         .add(
             soft(

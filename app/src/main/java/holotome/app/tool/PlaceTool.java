@@ -12,6 +12,8 @@ import holotome.core.step.Step;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.view.RoundLength;
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.util.Locale;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
@@ -94,8 +96,8 @@ final class PlaceTool extends Tool {
     steps.setSelected(stepping);
     steps.setOnAction(e -> stepping = steps.isSelected());
     TextField far = Fields.plain("field-move-step", moveStep, "");
-    far.setPromptText(session.current() == null ? "" : Length.format(roundStep(), sized()));
-    far.setPrefColumnCount(6);
+    far.setPromptText(session.current() == null ? "" : lengthText(roundStep()));
+    far.setPrefColumnCount(7);
     far.textProperty().addListener((o, was, is) -> stepTyped(far, is, true));
     TextField wide = Fields.plain("field-turn-step", turnStep, "15°");
     wide.setPrefColumnCount(4);
@@ -119,6 +121,15 @@ final class PlaceTool extends Tool {
     } catch (Failure f) {
       field.getStyleClass().add("wrong");
     }
+  }
+
+  /** Six digits, without noughts at the end. */
+  private static String plain(double v) {
+    return new BigDecimal(v).round(new MathContext(6)).stripTrailingZeros().toPlainString();
+  }
+
+  private String lengthText(double v) {
+    return plain(sized() ? 1000 * v : v) + (sized() ? " mm" : "");
   }
 
   private double roundStep() {
@@ -174,14 +185,7 @@ final class PlaceTool extends Tool {
     writing = true;
     for (int i = 0; i < 7; i++) {
       double v = i < 3 ? move[i] : i < 6 ? turn[i - 3] : factor;
-      String text =
-          i < 3
-              ? sized()
-                  ? String.format(Locale.ROOT, "%.6g mm", 1000 * v)
-                  : String.format(Locale.ROOT, "%.6g", v)
-              : i < 6
-                  ? String.format(Locale.ROOT, "%.6g°", v)
-                  : String.format(Locale.ROOT, "%.6g", v);
+      String text = i < 3 ? lengthText(v) : i < 6 ? plain(v) + "°" : plain(v);
       fields[i].setText(v == (i == 6 ? 1 : 0) ? "" : text);
       fields[i].setPromptText(i == 6 ? "1" : i < 3 && sized() ? "0 mm" : i < 3 ? "0" : "0°");
       fields[i].getStyleClass().remove("wrong");

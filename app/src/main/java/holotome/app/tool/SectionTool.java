@@ -284,6 +284,10 @@ final class SectionTool extends Tool {
         new Row("Curves", "", open == 0 ? String.format("%,d", all) : all + ", " + open + " open"));
     rows.add(new Row("Length", "", Length.format(length, sized())));
     rows.add(new Row("Area", "", Length.formatArea(area, sized())));
+    String told = pieces.figure();
+    if (told != null) {
+      rows.add(new Row("Told in", "", told));
+    }
     if (cut.size() > 1) {
       double step = cut.get(1).plane().offset() - cut.get(0).plane().offset();
       rows.add(new Row("Volume", "", Length.formatVolume(area * step, sized())));

@@ -11,8 +11,8 @@ import javafx.scene.text.TextAlignment;
 
 /**
  * Two familiar things, the nearest to the work in size, standing left and right of it in the scene
- * and turned to the viewer; where they do not fit into the view, in a small drawing with the work's
- * box between them.
+ * and turned to the viewer; where one does not fit into the view, both in a small drawing too, with
+ * the work's box between them.
  */
 final class FamiliarThings {
   private static final Color INK = Color.web("#1D2B33");
@@ -106,10 +106,14 @@ final class FamiliarThings {
     Thing large = THINGS[Math.max(near, other)];
     double[][] left = standing(view, b, small, -1);
     double[][] right = standing(view, b, large, 1);
-    if (isSeen(view, left) && isSeen(view, right)) {
-      stand(g, small, left);
-      stand(g, large, right);
-    } else {
+    boolean both = isSeen(view, left) && isSeen(view, right);
+    if (isSeen(view, left)) {
+      stand(g, small, left, true);
+    }
+    if (isSeen(view, right)) {
+      stand(g, large, right, false);
+    }
+    if (!both) {
       inset(g, view, b, small, large);
     }
   }
@@ -161,7 +165,8 @@ final class FamiliarThings {
     return true;
   }
 
-  private static void stand(GraphicsContext g, Thing t, double[][] at) {
+  /** Draws a thing, its name below it to the left, else over it: clear of the dimensions. */
+  private static void stand(GraphicsContext g, Thing t, double[][] at, boolean below) {
     int n = at[0].length;
     g.setFill(SHADE);
     g.fillPolygon(at[0], at[1], n);
@@ -169,12 +174,19 @@ final class FamiliarThings {
     g.setLineWidth(1.2);
     g.strokePolygon(at[0], at[1], n);
     double x = 0;
-    double low = 0;
+    double low = Double.NEGATIVE_INFINITY;
+    double high = Double.POSITIVE_INFINITY;
     for (int i = 0; i < n; i++) {
       x += at[0][i] / n;
       low = Math.max(low, at[1][i]);
+      high = Math.min(high, at[1][i]);
     }
-    SizeMarks.slip(g, x, low + 14, t.name);
+    if (below) {
+      double half = 3.65 * t.name.length() + 9;
+      SizeMarks.slip(g, Math.max(half, x - half + 9), low + 14, t.name);
+    } else {
+      SizeMarks.slip(g, x, high - 14, t.name);
+    }
   }
 
   /** The box of the work from the front between the two familiar things nearest to it in size. */
