@@ -106,7 +106,7 @@ final class Front {
       return;
     }
     double near = w - r * rows[4];
-    if (tolerance >= 0 && n.pieces() != null && near > 0) {
+    if (tolerance >= 0 && n.hasPieces() && near > 0) {
       // A pixel measured straight across the line of sight; towards the rim it is a little more.
       double scale = norm(m[0] - x / w * m[12], m[1] - x / w * m[13], m[2] - x / w * m[14]) / near;
       if (n.typical() * scale <= tolerance

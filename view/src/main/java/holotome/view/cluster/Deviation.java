@@ -43,7 +43,7 @@ final class Deviation {
     float[] far = new float[node.own];
     int e = 0;
     for (Node child : node.children) {
-      for (Piece p : child.pieces) {
+      for (Piece p : child.pieces()) {
         float[] q = p.xyz();
         int n = q.length / 3;
         for (int v = 0; v < n; v++) {
@@ -61,7 +61,7 @@ final class Deviation {
     }
     error = 0;
     for (Node child : node.children) {
-      if (child.pieces.length == 0) {
+      if (!child.isLeaf() && child.light.length == 0) {
         // All of it has vanished below already.
         error = Math.max(error, child.error);
       }

@@ -117,45 +117,26 @@ final class Leaves {
 
   /** Gives a leaf the triangles {@code list[from] ... list[to - 1]}. */
   void fill(Node leaf, int[] list, int from, int to, Scratch s) {
+    leaf.leaf = LeafPieces.of(mesh, list, from, to);
+    Piece[] pieces = leaf.leaf.make(s.local);
     Bounds bounds = new Bounds();
-    leaf.pieces = new Piece[(to - from + Piece.MOST - 1) / Piece.MOST];
-    for (int i = 0; i < leaf.pieces.length; i++) {
-      int at = from + i * Piece.MOST;
-      int[] ids = Arrays.copyOfRange(list, at, Math.min(to, at + Piece.MOST));
-      leaf.pieces[i] = piece(ids, s.local);
-      bounds.add(leaf.pieces[i].xyz());
+    for (Piece p : pieces) {
+      bounds.add(p.xyz());
     }
     bounds.give(leaf);
-    addNormals(leaf, s);
-  }
-
-  /** Leaves the mesh's vertices in {@code local}, by the piece's numbers. */
-  private Piece piece(int[] ids, IntIndex local) {
-    int[] tri = mesh.triangles();
-    char[] corners = new char[3 * ids.length];
-    local.clear();
-    for (int i = 0; i < ids.length; i++) {
-      for (int k = 0; k < 3; k++) {
-        corners[3 * i + k] = (char) local.of(tri[3 * ids[i] + k]);
-      }
-    }
-    float[] xyz = new float[3 * local.size()];
-    for (int l = 0; l < local.size(); l++) {
-      System.arraycopy(mesh.xyz(), 3 * local.key(l), xyz, 3 * l, 3);
-    }
-    return new Piece(xyz, corners, ids, null, null, true);
+    addNormals(leaf, pieces, s);
   }
 
   /** Sums up the normals of the leaf's own vertices, weighted by area, and of the leaf itself. */
-  private void addNormals(Node leaf, Scratch s) {
+  private void addNormals(Node leaf, Piece[] pieces, Scratch s) {
     int[] tri = mesh.triangles();
-    boolean single = leaf.pieces.length == 1;
+    boolean single = pieces.length == 1;
     if (!single) {
       s.local.clear();
     }
     float[] total = new float[3];
     int cleared = 0;
-    for (Piece p : leaf.pieces) {
+    for (Piece p : pieces) {
       float[] q = p.xyz();
       for (int i = 0; i < p.ids().length; i++) {
         int a = p.corners()[3 * i];

@@ -104,7 +104,7 @@ final class Levels {
       node.normals = normals;
       node.colours = colours;
       node.cells = cells;
-      node.pieces = pieces;
+      node.light = pieces;
       node.far = far;
       node.error = error;
       node.typical = typical();
@@ -146,7 +146,7 @@ final class Levels {
     private int[] place = new int[0];
 
     void run(Node node) {
-      if (Arrays.stream(node.children).anyMatch(c -> c.pieces == null)) {
+      if (Arrays.stream(node.children).anyMatch(c -> !c.hasPieces())) {
         return;
       }
       index.clear();
@@ -154,7 +154,7 @@ final class Levels {
       sum = sum.length == 0 ? new double[10 * 4096] : sum;
       int entries = 0;
       for (Node child : node.children) {
-        for (Piece p : child.pieces) {
+        for (Piece p : child.pieces()) {
           entries = add(node, child, p, entries);
           if (!child.isLeaf()) {
             // The pieces of a light mesh share their vertices.
@@ -293,7 +293,7 @@ final class Levels {
       node.ny = (float) ny;
       node.nz = (float) nz;
       Joined made =
-          Arrays.stream(node.children).allMatch(c -> c.pieces != null) ? make(node, bounds) : null;
+          Arrays.stream(node.children).allMatch(Node::hasPieces) ? make(node, bounds) : null;
       return made != null
           ? made
           : new Joined(null, null, null, null, null, null, Float.POSITIVE_INFINITY, bounds);
@@ -312,7 +312,7 @@ final class Levels {
       int n = 0;
       int first = 0;
       for (Node child : node.children) {
-        for (Piece p : child.pieces) {
+        for (Piece p : child.pieces()) {
           n = add(node, child, p, first, n);
           if (n < 0) {
             return null;
@@ -321,7 +321,7 @@ final class Levels {
             first += p.xyz().length / 3;
           }
         }
-        if (!child.isLeaf() && child.pieces.length > 0) {
+        if (!child.isLeaf() && child.light.length > 0) {
           first += child.xyz.length / 3;
         }
       }

@@ -18,8 +18,11 @@ public final class Node {
   /** Null in a leaf. */
   final Node[] children;
 
-  /** Null where no light mesh could be made: the children are drawn instead. */
-  Piece[] pieces;
+  /** Null in a leaf, and where no light mesh could be made: the children are drawn instead. */
+  Piece[] light;
+
+  /** Null but in a leaf. */
+  LeafPieces leaf;
 
   /** How far the mesh's vertices are from the light mesh, at most; base units. */
   float error;
@@ -95,8 +98,14 @@ public final class Node {
     return children;
   }
 
+  /** Whether there is something to draw in place of the children. */
+  public boolean hasPieces() {
+    return light != null || leaf != null;
+  }
+
+  /** What is drawn; null where that is the children. */
   public Piece[] pieces() {
-    return pieces;
+    return leaf != null ? leaf.get() : light;
   }
 
   /** How far the mesh's vertices are from the light mesh, at most; base units. */

@@ -156,8 +156,8 @@ final class Update {
   }
 
   private boolean lost(Node leaf) {
-    for (Piece p : leaf.pieces) {
-      for (int id : p.ids()) {
+    for (int[] ids : leaf.leaf.ids()) {
+      for (int id : ids) {
         if (match.to()[id] < 0) {
           return true;
         }
@@ -180,7 +180,7 @@ final class Update {
 
   private Node renumbered(Node leaf) {
     Node n = new Node(leaf.depth, leaf.key, null);
-    n.pieces = renumbered(leaf.pieces);
+    n.leaf = leaf.leaf.renumbered(mesh, match.to());
     n.takeShape(leaf);
     return n;
   }
@@ -189,8 +189,8 @@ final class Update {
   private void keepNormals(Node leaf) {
     int[] before = old.mesh().triangles();
     int[] now = mesh.triangles();
-    for (Piece p : leaf.pieces) {
-      for (int id : p.ids()) {
+    for (int[] ids : leaf.leaf.ids()) {
+      for (int id : ids) {
         int t = match.to()[id];
         for (int k = 0; k < 3; k++) {
           normals[now[3 * t + k]] = old.normals()[before[3 * id + k]];
@@ -202,8 +202,8 @@ final class Update {
   /** Null where nothing is left. */
   private Node remade(Node leaf, Leaves.Scratch s) {
     Ints list = new Ints();
-    for (Piece p : leaf.pieces) {
-      for (int id : p.ids()) {
+    for (int[] ids : leaf.leaf.ids()) {
+      for (int id : ids) {
         if (match.to()[id] >= 0) {
           list.add(match.to()[id]);
         }
@@ -255,7 +255,7 @@ final class Update {
     Node n = new Node(was.depth, was.key, children.toArray(Node[]::new));
     if (same) {
       n.takeShape(was);
-      n.pieces = was.pieces == null ? null : renumbered(was.pieces);
+      n.light = was.light == null ? null : renumbered(was.light);
     } else {
       while (dirty.size() <= n.depth) {
         dirty.add(new ArrayList<>());
