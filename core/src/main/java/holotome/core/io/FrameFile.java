@@ -34,10 +34,16 @@ import java.util.Map;
  * <p>Each matrix takes a column of the mesh file's x, y, z, 1 to the frame's coordinates; "unit" is
  * how many metres one unit of the frame is, left out where that is not known. "original" is the
  * file that the scan came from; "working" is metres, right-handed, Z up. A "mirrored" file is
- * left-handed: its x changes sign before any matrix is applied.
+ * left-handed: its x changes sign before any matrix is applied. A "mirrored" frame is left-handed:
+ * its x changes sign after its matrix is applied.
  */
 public final class FrameFile {
   private static final int VERSION = 1;
+
+  /** What the first of several files in a row is kept as; if it was left-handed, with x turned. */
+  private static final String FIRST = "first file";
+
+  private static final String FIRST_TURNED = "first file, x turned";
   private static final long MOST_BYTES = 1 << 20;
   private static final ObjectMapper JSON =
       new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
@@ -65,7 +71,11 @@ public final class FrameFile {
       back = Mirrored.placing(back, 0);
     }
     List<Map<String, Object>> list = new ArrayList<>();
-    list.add(entry("original", back.then(frame.toFile()), 0));
+    Map<String, Object> original = entry("original", back.then(frame.toFile()), 0);
+    if (frame.leftHandedFile()) {
+      original.put("mirrored", true);
+    }
+    list.add(original);
     list.add(entry("working", back.then(frame.toWork()), frame.trueSize() ? 1 : 0));
     for (NamedFrame f : frame.named()) {
       list.add(entry(f.name(), back.then(f.fromBase()), f.unit()));
@@ -127,14 +137,17 @@ public final class FrameFile {
       toFile = Mirrored.placing(toFile, 0);
     }
     Frame frame = new Frame(toFile, loaded.frame().toWork(), false);
+    frame = mirrored ? frame.ofLeftHandedFile() : frame;
     for (JsonNode e : root.path("frames")) {
       String name = e.path("name").asText("");
       Similarity fromFile = similarity(e.path("matrix"), file, name);
       double unit = e.path("unit").asDouble(0);
       switch (name) {
         case "working" -> frame = frame.working(toFile.then(fromFile), unit == 1);
-        case "original" ->
-            frame = frame.keeping(new NamedFrame("first file", toFile.then(fromFile), unit));
+        case "original" -> {
+          String first = e.path("mirrored").asBoolean(false) ? FIRST_TURNED : FIRST;
+          frame = frame.keeping(new NamedFrame(first, toFile.then(fromFile), unit));
+        }
         default -> frame = frame.keeping(new NamedFrame(name, toFile.then(fromFile), unit));
       }
     }

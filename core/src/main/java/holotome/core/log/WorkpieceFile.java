@@ -41,6 +41,7 @@ final class WorkpieceFile {
       similarity(out, w.frame().toFile());
       similarity(out, w.frame().toWork());
       out.writeBoolean(w.frame().trueSize());
+      out.writeBoolean(w.frame().leftHandedFile());
       out.writeInt(w.frame().named().size());
       for (NamedFrame f : w.frame().named()) {
         out.writeUTF(f.name());
@@ -60,6 +61,7 @@ final class WorkpieceFile {
       Mesh cast = mesh(in);
       Maps maps = maps(in);
       Frame frame = new Frame(similarity(in), similarity(in), in.readBoolean());
+      frame = in.readBoolean() ? frame.ofLeftHandedFile() : frame;
       for (int n = in.readInt(); n > 0; n--) {
         frame = frame.keeping(new NamedFrame(in.readUTF(), similarity(in), in.readDouble()));
       }

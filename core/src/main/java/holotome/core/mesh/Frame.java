@@ -17,9 +17,15 @@ import java.util.List;
  * @param trueSize whether the size of the working space is known; if not, its lengths are the
  *     file's own units, taken as metres
  * @param named further frames that are kept, each under its own name
+ * @param leftHandedFile whether the file's own coordinates are those of {@code toFile} with x of
+ *     the other sign: a left-handed file is turned on reading
  */
 public record Frame(
-    Similarity toFile, Similarity toWork, boolean trueSize, List<NamedFrame> named) {
+    Similarity toFile,
+    Similarity toWork,
+    boolean trueSize,
+    List<NamedFrame> named,
+    boolean leftHandedFile) {
   public static final Frame PLAIN = new Frame(Similarity.IDENTITY, Similarity.IDENTITY, false);
 
   public Frame {
@@ -27,7 +33,7 @@ public record Frame(
   }
 
   public Frame(Similarity toFile, Similarity toWork, boolean trueSize) {
-    this(toFile, toWork, trueSize, List.of());
+    this(toFile, toWork, trueSize, List.of(), false);
   }
 
   /** The frame of a file whose coordinates had this offset taken away on reading. */
@@ -37,16 +43,21 @@ public record Frame(
 
   /** Places the work anew: a further similarity in working space. */
   public Frame placed(Similarity further) {
-    return new Frame(toFile, toWork.then(further), trueSize, named);
+    return new Frame(toFile, toWork.then(further), trueSize, named, leftHandedFile);
   }
 
   public Frame withTrueSize() {
-    return new Frame(toFile, toWork, true, named);
+    return new Frame(toFile, toWork, true, named, leftHandedFile);
   }
 
   /** The same with another placing of the work. */
   public Frame working(Similarity work, boolean sizeIsTrue) {
-    return new Frame(toFile, work, sizeIsTrue, named);
+    return new Frame(toFile, work, sizeIsTrue, named, leftHandedFile);
+  }
+
+  /** Of a left-handed file. */
+  public Frame ofLeftHandedFile() {
+    return new Frame(toFile, toWork, trueSize, named, true);
   }
 
   /** With a further frame kept, or the one of that name replaced. */
@@ -54,7 +65,7 @@ public record Frame(
     List<NamedFrame> all = new ArrayList<>(named);
     all.removeIf(f -> f.name().equals(frame.name()));
     all.add(frame);
-    return new Frame(toFile, toWork, trueSize, all);
+    return new Frame(toFile, toWork, trueSize, all, leftHandedFile);
   }
 
   /** The frame kept under a name; null for none. */

@@ -188,7 +188,7 @@ public record WriteAsset(
           "a kept frame has axes of its own; give either \"frame\" or \"axes\", not both");
     }
     if (name.equals(ORIGINAL)) {
-      return new Target(f.toFile(), ORIGINAL, -1);
+      return new Target(f.toFile(), ORIGINAL, f.leftHandedFile() ? 0 : -1);
     }
     NamedFrame kept = f.named(name);
     if (kept == null) {

@@ -19,6 +19,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -140,6 +141,41 @@ class FrameFileTest {
       assertThat(Vec.distance(is, w.frame().toWork().apply(Vec.at(ball.xyz(), v))))
           .isLessThan(1e-6);
     }
+  }
+
+  /** A left-handed file, read by its side file, goes back to just what it was. */
+  @Test
+  void theOriginalFrameOfALeftHandedFileIsLeftHanded() throws Exception {
+    SplittableRandom r = new SplittableRandom(5);
+    Workpiece w =
+        Workpiece.of(Shapes.torus(2, 0.5, 24, 12), new Frame(random(r, 1000), random(r, 3), true));
+    new WriteAsset(
+            WriteAsset.Destination.RENDER,
+            "left",
+            WriteAsset.Format.PLY,
+            null,
+            AxisPreset.CENTIMETRES_Z_UP_LEFT_HANDED,
+            WriteAsset.What.SCAN,
+            true)
+        .apply(w, new Run(Work.unwatched(), dir));
+    Loaded left = MeshReader.read(dir.resolve("left.ply"), Work.unwatched());
+    assertThat(left.frame().leftHandedFile()).isTrue();
+    Workpiece again = Workpiece.of(left.mesh(), left.frame());
+    again = new Turn(Turn.Axis.X, 40).apply(again, Run.unwatched()).work();
+    new WriteAsset(
+            WriteAsset.Destination.CAPTURE, "back", null, null, null, WriteAsset.What.SCAN, true)
+        .apply(again, new Run(Work.unwatched(), dir));
+    // Read without their side files: the figures as they stand in the files.
+    for (String name : List.of("left", "back")) {
+      Files.move(dir.resolve(name + ".ply.frames.json"), dir.resolve(name + ".frames"));
+    }
+    Mesh a = MeshReader.read(dir.resolve("left.ply"), Work.unwatched()).mesh();
+    Mesh b = MeshReader.read(dir.resolve("back.ply"), Work.unwatched()).mesh();
+    assertThat(b.xyz()).isEqualTo(a.xyz());
+    for (int t = 0; t < a.triangleCount(); t++) {
+      assertThat(Vec.dot(Measures.cross(a, t), Measures.cross(b, t))).isPositive();
+    }
+    assertThat(Files.readString(dir.resolve("back.frames"))).contains("\"mirrored\" : true");
   }
 
   @Test
