@@ -1,6 +1,7 @@
 package holotome.view;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Spare;
 import holotome.core.task.Work;
 import holotome.view.cluster.Hierarchy;
 import java.lang.ref.SoftReference;
@@ -8,7 +9,9 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * What meshes need to be drawn in little time, for the few used last; shared by renderers that show
@@ -16,7 +19,7 @@ import java.util.Map;
  * so that an edit of a very large mesh is undone at once: most of it is shared with what came
  * after. Any thread.
  */
-final class Preparations {
+final class Preparations implements Spare.Holder {
   private static final int KEPT = 3;
 
   /**
@@ -38,6 +41,17 @@ final class Preparations {
 
   Preparations(int small) {
     this.small = small;
+    Spare.add(this);
+  }
+
+  @Override
+  public void letGo() {
+    List<Hierarchy> made;
+    synchronized (this) {
+      spare.clear();
+      made = prepared.values().stream().map(Prepared::hierarchy).filter(Objects::nonNull).toList();
+    }
+    made.forEach(Hierarchy::letGo);
   }
 
   synchronized Prepared of(Mesh mesh) {

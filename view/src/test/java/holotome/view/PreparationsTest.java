@@ -3,6 +3,8 @@ package holotome.view;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Similarity;
+import holotome.core.task.Spare;
 import holotome.core.task.Work;
 import java.util.ArrayList;
 import java.util.List;
@@ -35,5 +37,27 @@ class PreparationsTest {
       all.prepare(Meshes.ball(12), Work.unwatched());
     }
     assertThat(all.isPrepared(first)).isFalse();
+  }
+
+  @Test
+  void whatIsLetGoIsDrawnAsBefore() {
+    Mesh m = Meshes.stone(120);
+    Preparations all = new Preparations(0);
+    all.prepare(m, Work.unwatched());
+    Mesh other = Meshes.ball(9);
+    for (int i = 0; i < 4; i++) {
+      all.of(i == 0 ? other : Meshes.ball(10 + i));
+    }
+    all.of(m);
+    all.letGo();
+    // What was spare only is gone, what is in use is not.
+    assertThat(all.isPrepared(m)).isTrue();
+    Renderer r = new Renderer(0);
+    r.prepare(m, Work.unwatched());
+    Scene scene = new Scene(m, Similarity.IDENTITY, Look.COLOUR, null, null, false);
+    Camera c = Camera.showing(m.bounds(), Camera.Direction.ASKEW, 1.3);
+    int[] before = r.draw(scene, c, 200, 150).pixels().clone();
+    Spare.makeRoom(2 * Runtime.getRuntime().maxMemory());
+    assertThat(r.draw(scene, c, 200, 150).pixels()).isEqualTo(before);
   }
 }

@@ -19,6 +19,11 @@ public record DeclareUnit(@Parameter(help = "The file's unit", preset = "mm") Le
     implements Step {
 
   @Override
+  public long memory(Workpiece in) {
+    return LITTLE;
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     // Whatever was scaled before is taken back: the file's own unit is what is declared.
     double factor = unit.metres() / (in.frame().toWork().scale() / in.frame().toFile().scale());

@@ -73,6 +73,11 @@ public record Front(
   private record Ahead(double x, double y, String note) {}
 
   @Override
+  public long memory(Workpiece in) {
+    return LITTLE + (by == By.SYMMETRY ? 16L : 30L) * in.scan().triangleCount();
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     if (in.scan().isEmpty()) {
       throw Failure.cannot("There is no surface left to turn by");

@@ -58,6 +58,11 @@ public record KeepFrame(
   }
 
   @Override
+  public long memory(Workpiece in) {
+    return LITTLE;
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     run.work().check();
     Frame f = in.frame();

@@ -98,6 +98,12 @@ public record Level(
   private record Up(double[] direction, double[] place, String note) {}
 
   @Override
+  public long memory(Workpiece in) {
+    boolean light = by == By.LARGEST || by == By.POINTS || by == By.AXIS;
+    return LITTLE + (light ? 8L : 30L) * in.scan().triangleCount();
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     if (in.scan().isEmpty()) {
       throw Failure.cannot("There is no surface left to turn by");

@@ -92,6 +92,11 @@ public record Origin(
   }
 
   @Override
+  public long memory(Workpiece in) {
+    return LITTLE + (at == At.HOLE_CENTRE ? 40L : 8L) * in.scan().triangleCount();
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     if (in.current().isEmpty()) {
       throw Failure.cannot("There is no surface left to place the origin by");

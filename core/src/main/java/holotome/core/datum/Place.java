@@ -66,6 +66,11 @@ public record Place(
   }
 
   @Override
+  public long memory(Workpiece in) {
+    return LITTLE;
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     run.work().check();
     boolean size = in.frame().trueSize();

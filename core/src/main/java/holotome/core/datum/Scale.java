@@ -106,6 +106,11 @@ public record Scale(
   }
 
   @Override
+  public long memory(Workpiece in) {
+    return LITTLE;
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     double by = factorFor(in.frame().workBounds(in.current()));
     Workpiece out = in.withFrame(in.frame().placed(Similarity.scaling(by)).withTrueSize());

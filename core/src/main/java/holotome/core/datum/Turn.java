@@ -40,6 +40,11 @@ public record Turn(
   }
 
   @Override
+  public long memory(Workpiece in) {
+    return LITTLE;
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     double[] a = {axis == Axis.X ? 1 : 0, axis == Axis.Y ? 1 : 0, axis == Axis.Z ? 1 : 0};
     double[] place =

@@ -92,6 +92,11 @@ public record WriteSection(
   }
 
   @Override
+  public long memory(Workpiece in) {
+    return LITTLE + 30L * in.scan().triangleCount();
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     List<Section> sections = cut(in, run);
     if (sections.stream().allMatch(Section::isEmpty)) {

@@ -6,6 +6,7 @@ import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.task.Spare;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -109,14 +110,8 @@ public final class History {
 
   /** Applies a step after holding its forecast of memory against what is free. */
   public static Outcome applyChecked(Step step, Workpiece in, Run run) {
-    Runtime r = Runtime.getRuntime();
     long need = step.memory(in);
-    long free = r.maxMemory() - (r.totalMemory() - r.freeMemory());
-    if (need > free) {
-      // Garbage counts as used until it is collected; only then does the forecast refuse.
-      System.gc();
-      free = r.maxMemory() - (r.totalMemory() - r.freeMemory());
-    }
+    long free = Spare.makeRoom(need);
     String id = StepKind.of(step).id();
     if (need > free) {
       throw new Failure(

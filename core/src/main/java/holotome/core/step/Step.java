@@ -15,6 +15,9 @@ public interface Step {
    */
   Outcome apply(Workpiece in, Run run);
 
+  /** What a step takes that does not touch the mesh, in bytes. */
+  long LITTLE = 1 << 20;
+
   /** A forecast of the memory the step takes beside the workpiece, in bytes. */
   default long memory(Workpiece in) {
     return 60L * in.scan().triangleCount();

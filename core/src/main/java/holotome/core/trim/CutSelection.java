@@ -74,6 +74,11 @@ public record CutSelection(
   }
 
   @Override
+  public long memory(Workpiece in) {
+    return Removal.memory(in.scan());
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
     List<Pick> all = allPicks();

@@ -54,6 +54,11 @@ public record KeepIslands(
   }
 
   @Override
+  public long memory(Workpiece in) {
+    return Removal.memory(in.scan());
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
     Islands islands = Islands.of(mesh, run.work().part(0.5, "Finding islands"));

@@ -77,6 +77,21 @@ public final class Hierarchy {
     return root;
   }
 
+  /** Lets go of all that can be made again from the mesh when it is next drawn. */
+  public void letGo() {
+    letGo(root);
+  }
+
+  private static void letGo(Node n) {
+    if (n.isLeaf()) {
+      n.leaf.letGo();
+      return;
+    }
+    for (Node c : n.children) {
+      letGo(c);
+    }
+  }
+
   /** How far apart the vertices of a node's light mesh are, about; base units. */
   public double grain(Node n) {
     return cells.width(n.depth);

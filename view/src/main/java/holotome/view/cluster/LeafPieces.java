@@ -51,6 +51,10 @@ final class LeafPieces {
     return p;
   }
 
+  void letGo() {
+    made = new SoftReference<>(null);
+  }
+
   /** The numbers of the triangles, per piece. */
   int[][] ids() {
     return ids;
