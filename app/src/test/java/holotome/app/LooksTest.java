@@ -3,12 +3,16 @@ package holotome.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.app.model.Jobs;
+import holotome.app.model.Measurements;
+import holotome.core.measure.Measurement;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
 /** What tools look for beside the work: shown where it takes long, given up, cancelled. */
@@ -91,5 +95,52 @@ class LooksTest extends WindowCase {
         });
     assertThat(told).containsExactly("there");
     assertThat(d.on(() -> jobs().isLooking())).isFalse();
+  }
+
+  @Test
+  void stoppedMeasurementsShowNoOldFiguresAndCanBeTakenAgain() {
+    Measurements all = d.desk().session().measurements();
+    stage(KeyCode.DIGIT4);
+    d.keys(KeyCode.DIGIT6);
+    d.settle();
+    d.on(
+        () -> {
+          all.add(new Measurement("skin", Measurement.Kind.AREA, List.of()));
+          jobs().cancel();
+          return null;
+        });
+    d.await("the end", () -> !all.failed().isEmpty());
+    assertThat(d.on(() -> all.failed().getFirst())).contains("stopped");
+    assertThat(d.on(all::taken)).isEmpty();
+    d.await("the button", () -> d.scene().lookup("#measure-again") != null);
+    d.click("measure-again");
+    d.await("the figure", () -> all.taken().size() == 1);
+    d.settle();
+    assertThat(d.on(all::failed)).isEmpty();
+    assertThat(d.on(() -> all.taken().getFirst().value())).isPositive();
+    assertThat(d.scene().lookup("#measure-again")).isNull();
+  }
+
+  @Test
+  void aSectionThatWasStoppedIsCutAgainOnceThePlaneMoves() {
+    stage(KeyCode.DIGIT4);
+    d.keys(KeyCode.DIGIT8);
+    d.settle();
+    d.await("figures", () -> d.scene().lookup("#after-area") != null);
+    String before = d.text("after-area");
+    d.fill("field-place", "400");
+    d.settle();
+    assertThat(d.text("after-area")).isNotEqualTo(before);
+    d.on(
+        () -> {
+          ((TextField) d.node("field-place")).setText("300");
+          jobs().cancel();
+          return null;
+        });
+    d.settle();
+    d.fill("field-place", "400.5");
+    d.settle();
+    d.await("figures", () -> d.scene().lookup("#after-area") != null);
+    assertThat(d.text("after-area")).isNotEmpty();
   }
 }

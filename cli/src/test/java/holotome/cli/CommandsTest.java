@@ -21,6 +21,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -241,6 +242,79 @@ class CommandsTest {
     assertThat(Files.readString(csv)).contains("\"edge\",distance,500.000000,mm");
     assertThat(run("measure", example("bollard.json"), scan)).isEqualTo(3);
     assertOneLine("measurements");
+  }
+
+  /** The whole of Datum without a window, against the demo's truth and the scan file itself. */
+  @Test
+  void aLogPlacesCutsAndWritesInAnyFrame() throws IOException {
+    Path scan = dir.resolve("quay.ply");
+    run("demo-scan", "bollard", "--out", scan, "--triangles", 120_000);
+    Path log = dir.resolve("datum.json");
+    Files.writeString(
+        log,
+        """
+        { "holotome": 1,
+          "entries": [
+            { "do": "trim.islands", "keep": "larger", "across": 300 },
+            { "do": "trim.ground", "along": "seam" },
+            { "do": "trim.islands", "keep": "largest" },
+            { "do": "datum.frame", "what": "keep", "name": "as captured" },
+            { "do": "datum.scale", "factor": 0.000318735 },
+            { "do": "datum.level", "by": "axis" },
+            { "do": "datum.origin", "at": "base-centre" },
+            { "do": "datum.section", "point": [0, 0, 0.32], "normal": [0, 0, 1],
+              "tolerance": "1 mm", "format": ["dxf", "svg", "csv"], "name": "waist" },
+            { "do": "ship.write", "for": "capture", "what": "scan", "name": "back" },
+            { "do": "ship.write", "for": "engineering", "what": "scan", "name": "placed",
+              "frame-file": true } ],
+          "measurements": [
+            { "name": "box", "kind": "size", "pins": [] } ] }
+        """);
+    assertThat(run("replay", log, scan, "--out", dir, "--json"))
+        .as(said.toString(StandardCharsets.UTF_8))
+        .isZero();
+    JsonNode bounds = json().get("bounds");
+    // The bollard is 640 mm high and 520 mm wide, and stands on the middle of its foot.
+    assertThat(bounds.at("/max/2").asDouble()).isCloseTo(0.640, within(0.0025));
+    assertThat(bounds.at("/min/2").asDouble()).isCloseTo(0, within(1e-9));
+    assertThat(bounds.at("/max/0").asDouble()).isCloseTo(0.260, within(0.0025));
+    assertThat(bounds.at("/min/1").asDouble()).isCloseTo(-0.260, within(0.0025));
+    assertThat(dir.resolve("waist.dxf")).isNotEmptyFile();
+    assertThat(dir.resolve("waist.svg")).isNotEmptyFile();
+    List<String> rows = Files.readAllLines(dir.resolve("waist.csv"));
+    assertThat(rows).hasSizeGreaterThanOrEqualTo(2);
+
+    // In the capture's own frame every vertex is one of the scan file's, to the float.
+    Mesh whole = MeshReader.read(scan, Work.unwatched()).mesh();
+    Mesh back = MeshReader.read(dir.resolve("back.ply"), Work.unwatched()).mesh();
+    java.util.Set<List<Float>> vertices = new java.util.HashSet<>();
+    for (int v = 0; v < whole.vertexCount(); v++) {
+      vertices.add(corner(whole, v));
+    }
+    for (int v = 0; v < back.vertexCount(); v++) {
+      assertThat(vertices).contains(corner(back, v));
+    }
+
+    // What was written placed is read back placed, and its first file's frame with it.
+    var placed = MeshReader.read(dir.resolve("placed.ply"), Work.unwatched());
+    assertThat(placed.frame().trueSize()).isTrue();
+    double[] top = {0, 0, 0};
+    for (int v = 0; v < placed.mesh().vertexCount(); v++) {
+      double[] p = holotome.core.mesh.Vec.at(placed.mesh().xyz(), v);
+      double[] w = placed.frame().toWork().apply(p);
+      top = w[2] > top[2] ? w : top;
+      double[] f = placed.frame().named("first file").fromBase().apply(p);
+      double[] c = placed.frame().named("as captured").fromBase().apply(p);
+      assertThat(holotome.core.mesh.Vec.distance(f, c)).isLessThan(1e-6);
+    }
+    assertThat(top[2]).isCloseTo(bounds.at("/max/2").asDouble(), within(1e-6));
+    assertThat(run("measure", log, scan, "--json")).isZero();
+    assertThat(json().at("/measurements/0/kind").asText()).isEqualTo("size");
+  }
+
+  private static List<Float> corner(Mesh m, int v) {
+    float[] p = m.xyz();
+    return List.of(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
   }
 
   @Test

@@ -12,6 +12,7 @@ import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.task.Spare;
 import holotome.core.task.Work;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -20,6 +21,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Deque;
 import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Consumer;
 
 /**
@@ -30,6 +32,9 @@ import java.util.function.Consumer;
 public final class Session {
   /** Going back and forth between a few states must not measure them again. */
   private static final int KEPT_INSIGHTS = 4;
+
+  /** Measuring waits so many seconds for memory that the view and others may give back. */
+  private static final double PATIENCE = 120;
 
   private static final int MANY = 30_000_000;
 
@@ -57,8 +62,12 @@ public final class Session {
   private int lookBack = -1;
   private int reopened = -1;
   private Selected selected;
-  private Insight insight;
-  private final Deque<Insight> insights = new ArrayDeque<>();
+  private volatile Insight insight;
+  private final List<Insight> insights = new CopyOnWriteArrayList<>();
+
+  /** What was measured of other states can be measured again. */
+  private final Spare.Holder oldInsights = () -> insights.removeIf(i -> i != insight);
+
   private Workpiece shownState;
   private Failure failure;
   private String message = "";
@@ -70,6 +79,7 @@ public final class Session {
     this.jobs = jobs;
     this.home = home;
     this.checkpoints = new Checkpoints(Runtime.getRuntime().maxMemory() / 3, home.states());
+    Spare.add(oldInsights);
   }
 
   public void onChange(Runnable listener) {
@@ -357,7 +367,10 @@ public final class Session {
       }
     }
     jobs.quietly(
-        work -> Insight.of(mesh, work),
+        work -> {
+          Spare.await(Insight.memory(mesh), PATIENCE, "Measuring", work);
+          return Insight.of(mesh, work);
+        },
         result -> {
           insight = result;
           insights.addFirst(result);

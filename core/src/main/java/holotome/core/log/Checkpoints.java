@@ -3,6 +3,7 @@ package holotome.core.log;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.step.Workpiece;
+import holotome.core.task.Spare;
 import java.io.IOException;
 import java.lang.ref.Cleaner;
 import java.lang.ref.WeakReference;
@@ -20,7 +21,7 @@ import java.util.concurrent.atomic.AtomicLong;
  * Keeps workpieces within a memory budget: the least recently used are written to disk. Arrays that
  * several workpieces share count once.
  */
-public final class Checkpoints {
+public final class Checkpoints implements Spare.Holder {
   private static final Cleaner CLEANER = Cleaner.create();
 
   private final long budget;
@@ -36,6 +37,13 @@ public final class Checkpoints {
   public Checkpoints(long budget, Path directory) {
     this.budget = budget;
     this.directory = directory;
+    Spare.add(this);
+  }
+
+  /** Puts all states aside but the one used last. */
+  @Override
+  public synchronized void letGo() {
+    makeRoom(null, 0);
   }
 
   public synchronized Checkpoint keep(Workpiece workpiece) {
@@ -55,6 +63,10 @@ public final class Checkpoints {
    * given.
    */
   synchronized void makeRoom(Checkpoint keep) {
+    makeRoom(keep, budget);
+  }
+
+  private void makeRoom(Checkpoint keep, long most) {
     List<Checkpoint> held = new ArrayList<>();
     all.removeIf(r -> r.get() == null);
     for (WeakReference<Checkpoint> r : all) {
@@ -65,9 +77,9 @@ public final class Checkpoints {
     }
     held.sort(Comparator.comparingLong(Checkpoint::lastUse));
     int next = 0;
-    while (bytes(held) > budget && next < held.size()) {
+    while (bytes(held) > most && next < held.size()) {
       Checkpoint c = held.get(next);
-      if (c == keep) {
+      if (c == (keep == null ? held.getLast() : keep)) {
         next++;
         continue;
       }

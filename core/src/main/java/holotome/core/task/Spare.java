@@ -11,6 +11,9 @@ import java.util.List;
 public final class Spare {
   private static final List<WeakReference<Holder>> HOLDERS = new ArrayList<>();
 
+  /** Between looks at what is free, in milliseconds: each may cost a collection. */
+  private static final long PAUSE = 3000;
+
   private Spare() {}
 
   /** Keeps what it could make again. */
@@ -50,6 +53,33 @@ public final class Spare {
     holders().forEach(Holder::letGo);
     System.gc();
     return free();
+  }
+
+  /**
+   * Waits until so much is free, while other computations may yet give memory back; throws a
+   * Failure that says so after a while, or once the work is cancelled.
+   *
+   * @param seconds how long to wait at most
+   * @param what needs the memory, for the message
+   */
+  public static void await(long bytes, double seconds, String what, Work work) {
+    long begin = System.nanoTime();
+    while (makeRoom(bytes) < bytes) {
+      work.check();
+      if ((System.nanoTime() - begin) * 1e-9 > seconds) {
+        throw new Failure(
+            Failure.Kind.MEMORY,
+            String.format(
+                "%s needs about %.1f GB of memory, %.1f GB are free",
+                what, bytes / 1e9, free() / 1e9));
+      }
+      try {
+        Thread.sleep(PAUSE);
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        throw Failure.cancelled();
+      }
+    }
   }
 
   private static synchronized List<Holder> holders() {

@@ -6,9 +6,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import holotome.core.Shapes;
 import holotome.core.bake.BakeMaps;
 import holotome.core.datum.Origin;
+import holotome.core.datum.Place;
+import holotome.core.datum.Scale;
+import holotome.core.datum.Turn;
 import holotome.core.mend.Tidy;
 import holotome.core.mesh.Frame;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.NamedFrame;
+import holotome.core.mesh.Similarity;
 import holotome.core.reduce.Decimate;
 import holotome.core.step.Describes;
 import holotome.core.step.MapKind;
@@ -173,6 +178,59 @@ class HistoryTest {
         assertThat(spilled.maps().missed()).isEqualTo(kept.maps().missed());
       }
     }
+  }
+
+  @Test
+  void framesThatWerePutAsideComeBackTheSame() {
+    Frame frame =
+        new Frame(
+                Similarity.translation(new double[] {4e6, -3e5, 17}).then(Similarity.scaling(0.3)),
+                Similarity.turning(new double[] {0, 0.6, 0.8}, 1.1),
+                true)
+            .ofLeftHandedFile()
+            .keeping(new NamedFrame("site", Similarity.scaling(1000), 0.001))
+            .keeping(new NamedFrame("no unit", Similarity.IDENTITY, 0));
+    History h =
+        History.of(
+            Workpiece.of(Shapes.sphere(1, 4), frame), new Checkpoints(1000, dir.resolve("states")));
+    for (int i = 0; i < 6; i++) {
+      h = h.apply(new Turn(Turn.Axis.X, 10 * i), run());
+    }
+    assertThat(h.stateAfter(0).frame()).isEqualTo(frame);
+    for (int i = 0; i < 6; i++) {
+      Frame f = h.stateAfter(i + 1).frame();
+      assertThat(f.leftHandedFile()).isTrue();
+      assertThat(f.named()).isEqualTo(frame.named());
+      assertThat(f.toFile()).isEqualTo(frame.toFile());
+    }
+  }
+
+  @Test
+  void statesGoToDiskWhereMemoryIsShortAndComeBack() throws IOException {
+    Checkpoints all = new Checkpoints(1 << 30, dir.resolve("states"));
+    History h = History.of(twoPieces(), all).apply(largest(), run()).apply(CUT, run());
+    Workpiece first = h.stateAfter(0);
+    h.current();
+    long before = all.bytesHeld();
+    all.letGo();
+    assertThat(all.bytesHeld()).isLessThan(before).isPositive();
+    assertThat(h.isAtHand(2)).isTrue();
+    assertThat(h.isAtHand(0)).isFalse();
+    assertSame(h.stateAfter(0), first);
+  }
+
+  @Test
+  void placingIsNotRefusedForWantOfMemory() {
+    // It touches no triangle: however large the scan, it takes next to nothing.
+    Workpiece large = Mockito.mock(Workpiece.class);
+    Mesh mesh = Mockito.mock(Mesh.class);
+    Mockito.when(large.scan()).thenReturn(mesh);
+    Mockito.when(mesh.triangleCount()).thenReturn(500_000_000);
+    assertThat(new Turn(Turn.Axis.Z, 90).memory(large)).isLessThan(1 << 21);
+    assertThat(new Scale(null, null, 2.0, Scale.Along.HEIGHT).memory(large)).isLessThan(1 << 21);
+    assertThat(new Place(new double[3], new double[3], 2, new double[3]).memory(large))
+        .isLessThan(1 << 21);
+    assertThat(DECIMATE.memory(large)).isGreaterThan(1L << 33);
   }
 
   @Test

@@ -1,6 +1,7 @@
 package holotome.core.task;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
@@ -29,5 +30,20 @@ class SpareTest {
     long now = Spare.makeRoom(before + (12 << 20));
     assertThat(held[0]).isNull();
     assertThat(now).isGreaterThan(before + (12 << 20));
+  }
+
+  @Test
+  void whoWaitsForMoreThanThereIsIsTold() {
+    assertThatThrownBy(
+            () -> Spare.await(Long.MAX_VALUE / 2, 0, "Counting the sand", Work.unwatched()))
+        .isInstanceOfSatisfying(
+            Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.MEMORY))
+        .hasMessageContaining("Counting the sand needs");
+    Spare.await(1, 0, "A grain", Work.unwatched());
+    Work work = new Work();
+    work.cancel();
+    assertThatThrownBy(() -> Spare.await(Long.MAX_VALUE / 2, 100, "It", work))
+        .isInstanceOfSatisfying(
+            Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.CANCELLED));
   }
 }
