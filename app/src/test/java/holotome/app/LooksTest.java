@@ -103,6 +103,8 @@ class LooksTest extends WindowCase {
     stage(KeyCode.DIGIT4);
     d.keys(KeyCode.DIGIT6);
     d.settle();
+    // Something else is looked for first, so that the measuring has not begun yet.
+    look("other", "Something else", new CountDownLatch(1), new CopyOnWriteArrayList<>());
     d.on(
         () -> {
           all.add(new Measurement("skin", Measurement.Kind.AREA, List.of()));

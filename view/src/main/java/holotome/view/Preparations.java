@@ -30,6 +30,11 @@ final class Preparations implements Spare.Holder {
   /** How many are held while there is memory to spare. */
   private static final int SPARE = 4;
 
+  /**
+   * Bytes per triangle that preparing an edited mesh takes beside what is held of the one before.
+   */
+  private static final long UPDATE = 20;
+
   private final Map<Mesh, Prepared> prepared = new LinkedHashMap<>();
   private final Deque<SoftReference<Prepared>> spare = new ArrayDeque<>();
 
@@ -93,11 +98,22 @@ final class Preparations implements Spare.Holder {
   void prepare(Mesh mesh, Work work) {
     Prepared p = of(mesh);
     if (mesh.triangleCount() >= small && p.hierarchy() == null) {
+      if (latest != null
+          && Spare.makeRoom(UPDATE * mesh.triangleCount()) < UPDATE * mesh.triangleCount()) {
+        forgetOthers(mesh);
+      }
       Hierarchy before = latest;
       Hierarchy made = before == null ? Hierarchy.of(mesh, work) : before.updated(mesh, work);
       latest = made;
       p.take(made);
     }
+  }
+
+  /** Where there is no room for two: the one before goes, and the next is made from nothing. */
+  private synchronized void forgetOthers(Mesh mesh) {
+    latest = null;
+    spare.clear();
+    prepared.keySet().removeIf(m -> m != mesh);
   }
 
   boolean isPrepared(Mesh mesh) {

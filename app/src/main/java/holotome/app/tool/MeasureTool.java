@@ -40,6 +40,7 @@ final class MeasureTool extends Tool {
   private double reach;
   private double[] pointer;
   private List<Measured> listed;
+  private List<String> listedFailed;
   private Button take;
 
   MeasureTool(Session session) {
@@ -169,10 +170,11 @@ final class MeasureTool extends Tool {
   }
 
   private void fillList() {
-    if (listed == all().taken()) {
+    if (listed == all().taken() && listedFailed == all().failed()) {
       return;
     }
     listed = all().taken();
+    listedFailed = all().failed();
     list.getChildren().clear();
     boolean sized = session.current() != null && session.current().frame().trueSize();
     for (Measured m : listed) {
