@@ -13,6 +13,7 @@ import holotome.core.mesh.Box;
 import holotome.core.step.Length;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
+import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -340,13 +341,19 @@ final class Sheet extends VBox {
     int index = revising;
     int tried = edit;
     Map<String, Object> values = StepKind.of(step).values(step);
+    Insight known = session.insight();
     session
         .jobs()
         .quietly(
             work -> {
               History h = session.trial(step, index, on, work.part(0.7, "Trying"));
-              return new Trial(
-                  on, index, values, h, Figures.of(h.current(), work.part(0.3, "Measuring")));
+              // What only places the work leaves the mesh as it was measured.
+              Workpiece w = h.current();
+              Figures after =
+                  known != null && known.mesh() == w.scan()
+                      ? Figures.of(w, known)
+                      : Figures.of(w, work.part(0.3, "Measuring"));
+              return new Trial(on, index, values, h, after);
             },
             t -> {
               if (session.history() == t.on && edit == tried) {
@@ -461,6 +468,10 @@ final class Sheet extends VBox {
     return l;
   }
 
+  private static String counted(int n) {
+    return n == Figures.NOT_COUNTED ? "–" : count(n);
+  }
+
   private List<Tool.Row> compared() {
     Insight i = session.insight();
     Figures b = i == null ? null : Figures.of(session.current(), i);
@@ -476,7 +487,9 @@ final class Sheet extends VBox {
             "Islands", b == null ? "…" : count(b.islands()), a == null ? "…" : count(a.islands())));
     rows.add(
         new Tool.Row(
-            "Borders", b == null ? "…" : count(b.borders()), a == null ? "…" : count(a.borders())));
+            "Borders",
+            b == null ? "…" : count(b.borders()),
+            a == null ? "…" : counted(a.borders())));
     rows.add(
         new Tool.Row(
             "Width",
