@@ -1,5 +1,7 @@
 package holotome.app;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import holotome.core.mesh.Mesh;
 import holotome.core.step.Step;
 import java.nio.file.Path;
@@ -45,6 +47,8 @@ abstract class WindowCase {
   void stage(KeyCode digit) {
     d.keys(KeyCode.ALT, digit);
     d.settle();
+    int wanted = digit.ordinal() - KeyCode.DIGIT1.ordinal();
+    assertThat(d.on(() -> d.desk().session().stage().ordinal())).as("stage").isEqualTo(wanted);
   }
 
   void apply() {

@@ -193,8 +193,8 @@ public final class ScaleTool extends Tool {
                 pairs.propose(bar.orElse(null));
               }
             },
-            // Nothing is proposed then; lengths can still be picked.
-            f -> {});
+            // Nothing is proposed then; it is looked for again when the tool is next taken up.
+            f -> lookedAt = null);
   }
 
   @Override

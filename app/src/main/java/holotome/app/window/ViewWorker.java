@@ -2,6 +2,7 @@ package holotome.app.window;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
+import holotome.core.task.Spare;
 import holotome.core.task.Work;
 import holotome.view.Camera;
 import holotome.view.Picking;
@@ -19,6 +20,9 @@ import javafx.application.Platform;
  * are passed over. Large meshes are drawn through a hierarchy, made in the background.
  */
 final class ViewWorker {
+  /** Bytes that drawing the true triangles of a very large mesh may take. */
+  private static final long ROOM = 2L << 30;
+
   private final ExecutorService thread = executor("holotome-view");
   private final ExecutorService preparing = executor("holotome-view-prepare");
   private final Renderer renderer;
@@ -76,7 +80,7 @@ final class ViewWorker {
     Work work = new Work();
     drawingStill = r.moving ? null : work;
     try {
-      Drawn d = draw(r, work);
+      Drawn d = drawWithRoom(r, work);
       Platform.runLater(() -> onDrawn.accept(d));
     } catch (Failure f) {
       // Cancelled, as a rule: the newer request is drawn next.
@@ -86,6 +90,16 @@ final class ViewWorker {
       }
     } catch (RuntimeException | Error e) {
       System.err.println("holotome: the view could not be drawn: " + Failure.of(e).getMessage());
+    }
+  }
+
+  /** Draws; where memory runs out, once more after what can be had back is free. */
+  private Drawn drawWithRoom(Request r, Work work) {
+    try {
+      return draw(r, work);
+    } catch (OutOfMemoryError e) {
+      Spare.makeRoom(ROOM);
+      return draw(r, work);
     }
   }
 
