@@ -1,7 +1,6 @@
 package holotome.view.cluster;
 
 import holotome.core.mesh.Mesh;
-import java.lang.ref.SoftReference;
 import java.util.Arrays;
 
 /**
@@ -19,7 +18,8 @@ final class LeafPieces {
   /** Per piece: the numbers of its triangles. */
   private final int[][] ids;
 
-  private volatile SoftReference<Piece[]> made = new SoftReference<>(null);
+  /** Null while it is let go. */
+  private volatile Piece[] made;
 
   LeafPieces(Mesh mesh, int[][] ids) {
     this.mesh = mesh;
@@ -37,7 +37,7 @@ final class LeafPieces {
   }
 
   Piece[] get() {
-    Piece[] p = made.get();
+    Piece[] p = made;
     return p != null ? p : make(LOCAL.get());
   }
 
@@ -47,12 +47,12 @@ final class LeafPieces {
     for (int i = 0; i < p.length; i++) {
       p[i] = piece(ids[i], local);
     }
-    made = new SoftReference<>(p);
+    made = p;
     return p;
   }
 
   void letGo() {
-    made = new SoftReference<>(null);
+    made = null;
   }
 
   /** The numbers of the triangles, per piece. */
@@ -70,13 +70,13 @@ final class LeafPieces {
       }
     }
     LeafPieces out = new LeafPieces(other, now);
-    Piece[] have = made.get();
+    Piece[] have = made;
     if (have != null) {
       Piece[] p = new Piece[now.length];
       for (int i = 0; i < p.length; i++) {
         p[i] = have[i].withIds(now[i]);
       }
-      out.made = new SoftReference<>(p);
+      out.made = p;
     }
     return out;
   }
