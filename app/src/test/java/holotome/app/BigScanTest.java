@@ -90,8 +90,10 @@ class BigScanTest {
       Node view = d.desk().view();
       d.drag(view, MouseButton.SECONDARY, 370, 300, 470, 340);
       lap("turned");
-      d.settle();
+      d.await("the full picture", () -> d.desk().view().isExactShown());
       lap("full picture again");
+      d.settle();
+      lap("figures of the open tool");
       d.keys(KeyCode.ALT, KeyCode.DIGIT2);
       d.drag(view, MouseButton.PRIMARY, 60, 560, 160, 420, 330, 500, 470, 470, 520, 360, 700, 380);
       d.await("a selection", () -> d.desk().session().selection() != null);
