@@ -87,6 +87,9 @@ class BigScanTest {
       lap("full picture");
       d.settle();
       lap("measured");
+      d.await("a prepared view", () -> d.desk().view().isPrepared());
+      d.settle();
+      lap("view prepared");
       Node view = d.desk().view();
       d.drag(view, MouseButton.SECONDARY, 370, 300, 470, 340);
       lap("turned");

@@ -275,6 +275,11 @@ public final class ViewPane extends Pane implements ViewPort {
     return frameSeconds;
   }
 
+  /** Whether what is shown is ready to be drawn in little time. */
+  public boolean isPrepared() {
+    return mesh() != null && renderer.isPrepared(mesh());
+  }
+
   /** Whether the full, smooth picture is up. */
   public boolean isExactShown() {
     return exactShown;
