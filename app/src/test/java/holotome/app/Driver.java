@@ -184,9 +184,27 @@ public final class Driver implements AutoCloseable {
   /** Clicks the first button with these words within a part of the window. */
   public void clickWords(String within, String words) {
     await("a button \"" + words + "\"", () -> button(within, words) != null);
-    Node n = on(() -> button(within, words));
-    Bounds b = on(n::getLayoutBounds);
-    clickAt(n, b.getCenterX(), b.getCenterY());
+    // Lists are made anew and move while the window settles: the button must stay where it is.
+    Node[] seen = new Node[1];
+    double[] at = {Double.NaN, Double.NaN};
+    await(
+        "a button \"" + words + "\" at rest",
+        () -> {
+          desk.applyCss();
+          desk.layout();
+          Node n = button(within, words);
+          if (n == null) {
+            return false;
+          }
+          Point2D p = n.localToScene(0, 0);
+          boolean rests = n == seen[0] && p.getX() == at[0] && p.getY() == at[1];
+          seen[0] = n;
+          at[0] = p.getX();
+          at[1] = p.getY();
+          return rests;
+        });
+    Bounds b = on(seen[0]::getLayoutBounds);
+    clickAt(seen[0], b.getCenterX(), b.getCenterY());
   }
 
   private Node button(String within, String words) {
