@@ -31,6 +31,8 @@ record SymmetryPlane(double alongX, double alongY, double mean) {
   /** Distances are taken from a mesh of about so many triangles. */
   private static final int LIGHT = 400_000;
 
+  private static final int LEAST = 20_000;
+
   static SymmetryPlane upright(Mesh mesh, Frame frame, Work work) {
     return new Search(mesh, frame, work).run();
   }
@@ -47,7 +49,9 @@ record SymmetryPlane(double alongX, double alongY, double mean) {
       this.frame = frame;
       this.work = work;
       Mesh light = ClusteredMesh.of(mesh, LIGHT, work.part(0.3, "Looking for symmetry"));
-      bvh = Bvh.of(light, work.part(0.2, "Looking for symmetry"));
+      // With one vertex far off, or of crumbs alone, next to nothing of the form is left.
+      Mesh form = light.triangleCount() < LEAST ? mesh : light;
+      bvh = Bvh.of(form, work.part(0.2, "Looking for symmetry"));
       float[] p = SurfaceDistance.sample(mesh, POINTS);
       points = new double[POINTS][];
       for (int i = 0; i < POINTS; i++) {

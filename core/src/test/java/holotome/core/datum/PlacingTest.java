@@ -226,6 +226,15 @@ class PlacingTest {
       }
     }
     assertThat(large.triangleCount()).isGreaterThan(400_000);
+    // A speck far off: measured by the whole, all else is next to nothing, and that is said.
+    Mesh speck = Shapes.together(large, Shapes.moved(Shapes.cube(1e-4), 0, 1e5, 0));
+    assertThatThrownBy(
+            () ->
+                after(
+                    turned(speck, Similarity.IDENTITY),
+                    new Front(Front.By.SYMMETRY, null, null, null, null)))
+        .isInstanceOf(Failure.class)
+        .hasMessageContaining("one way as another");
     assertThatThrownBy(
             () ->
                 after(
