@@ -140,6 +140,10 @@ class BigScanTest {
           });
       d.await("the project again", () -> !d.desk().session().jobs().isBusy());
       lap("saved and reopened");
+      assertThat(d.on(() -> d.desk().session().failure())).isNull();
+      // Opened anew: there is nothing to undo.
+      assertThat(d.on(() -> d.desk().session().canUndo())).isFalse();
+      assertThat(d.on(() -> d.desk().session().history().size())).isEqualTo(1);
       assertThat(d.on(() -> d.desk().session().current().scan().triangleCount())).isEqualTo(saved);
       System.out.printf("peak memory of the process %.2f GB%n", peak() / 1e9);
     }

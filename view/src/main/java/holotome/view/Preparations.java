@@ -30,9 +30,10 @@ final class Preparations implements Spare.Holder {
   /** How many are held while there is memory to spare. */
   private static final int SPARE = 4;
 
-  /**
-   * Bytes per triangle that preparing an edited mesh takes beside what is held of the one before.
-   */
+  /** Bytes per triangle that preparing takes at most. */
+  private static final long FRESH = 40;
+
+  /** The same of an edited mesh, beside what is held of the one before. */
   private static final long UPDATE = 20;
 
   private final Map<Mesh, Prepared> prepared = new LinkedHashMap<>();
@@ -96,16 +97,27 @@ final class Preparations implements Spare.Holder {
 
   /** Makes the hierarchy of a large mesh, unless it is there. */
   void prepare(Mesh mesh, Work work) {
-    Prepared p = of(mesh);
-    if (mesh.triangleCount() >= small && p.hierarchy() == null) {
-      if (latest != null
-          && Spare.makeRoom(UPDATE * mesh.triangleCount()) < UPDATE * mesh.triangleCount()) {
-        forgetOthers(mesh);
+    prepare(mesh, claim(mesh), work);
+  }
+
+  /** Takes a place in the queue for the memory that preparing a mesh needs. */
+  Spare.Claim claim(Mesh mesh) {
+    return Spare.claim((latest == null ? FRESH : UPDATE) * mesh.triangleCount());
+  }
+
+  /** The same, with a claim taken before; gives it up. */
+  void prepare(Mesh mesh, Spare.Claim claim, Work work) {
+    try (claim) {
+      Prepared p = of(mesh);
+      if (mesh.triangleCount() >= small && p.hierarchy() == null) {
+        if (!claim.await(0, work) && latest != null) {
+          forgetOthers(mesh);
+        }
+        Hierarchy before = latest;
+        Hierarchy made = before == null ? Hierarchy.of(mesh, work) : before.updated(mesh, work);
+        latest = made;
+        p.take(made);
       }
-      Hierarchy before = latest;
-      Hierarchy made = before == null ? Hierarchy.of(mesh, work) : before.updated(mesh, work);
-      latest = made;
-      p.take(made);
     }
   }
 

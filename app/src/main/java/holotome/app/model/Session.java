@@ -21,8 +21,6 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Deque;
 import java.util.List;
-import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.function.Consumer;
 
 /**
  * The work at hand: the Log with its states, undo and redo, what is selected, what was measured,
@@ -30,13 +28,8 @@ import java.util.function.Consumer;
  * Jobs}.
  */
 public final class Session {
-  /** Going back and forth between a few states must not measure them again. */
-  private static final int KEPT_INSIGHTS = 4;
-
   /** Measuring waits so many seconds for memory that the view and others may give back. */
   private static final double PATIENCE = 120;
-
-  private static final int MANY = 30_000_000;
 
   /** So many changes of the selection since the last entry can be undone. */
   private static final int KEPT_SELECTIONS = 40;
@@ -51,8 +44,7 @@ public final class Session {
   private final Selecting selecting = new Selecting(this);
   private final Measurements measurements = new Measurements(this);
   private History history;
-  private Loaded loaded;
-  private Path source;
+  private ScanFile scanFile;
   private Path project;
   private Path recovery;
   private Path output;
@@ -62,11 +54,10 @@ public final class Session {
   private int lookBack = -1;
   private int reopened = -1;
   private Selected selected;
-  private volatile Insight insight;
-  private final List<Insight> insights = new CopyOnWriteArrayList<>();
+  private final Insights insights = new Insights();
 
-  /** What was measured of other states can be measured again. */
-  private final Spare.Holder oldInsights = () -> insights.removeIf(i -> i != insight);
+  /** The state after the last entry: what is worked on is never only on disk. */
+  private Workpiece current;
 
   private Workpiece shownState;
   private Failure failure;
@@ -79,7 +70,6 @@ public final class Session {
     this.jobs = jobs;
     this.home = home;
     this.checkpoints = new Checkpoints(Runtime.getRuntime().maxMemory() / 3, home.states());
-    Spare.add(oldInsights);
   }
 
   public void onChange(Runnable listener) {
@@ -112,12 +102,13 @@ public final class Session {
     return history;
   }
 
-  public Loaded loaded() {
-    return loaded;
+  /** The file the work began with; null before one is open. */
+  public ScanFile scanFile() {
+    return scanFile;
   }
 
   public Path source() {
-    return source;
+    return scanFile == null ? null : scanFile.path();
   }
 
   public Path project() {
@@ -138,7 +129,7 @@ public final class Session {
 
   /** The workpiece as it stands after the last entry. */
   public Workpiece current() {
-    return history == null ? null : history.current();
+    return current;
   }
 
   /** The workpiece to be shown: looking back shows an earlier one. */
@@ -146,7 +137,7 @@ public final class Session {
     if (history == null) {
       return null;
     }
-    return shownState != null ? shownState : current();
+    return shownState != null ? shownState : current;
   }
 
   /** Looks back at the state after so many entries; -1 ends looking back. */
@@ -241,9 +232,7 @@ public final class Session {
 
   /** What was measured on the current Scan; null while it is being measured. */
   public Insight insight() {
-    return insight != null && history != null && insight.mesh() == current().scan()
-        ? insight
-        : null;
+    return current == null ? null : insights.of(current.scan());
   }
 
   public Failure failure() {
@@ -288,8 +277,6 @@ public final class Session {
 
   // --- opening -------------------------------------------------------------------------------
 
-  private record Opened(Loaded loaded, History history) {}
-
   /** Opens a mesh file, or a project with its Scan and Log. */
   public void open(Path file) {
     boolean isProject = file.toString().endsWith(".holotome");
@@ -303,13 +290,14 @@ public final class Session {
           if (isProject) {
             h = h.replay(log.entries(), new Run(work.part(0.6, "Replaying"), home.output(scan)));
           }
-          return new OpenedFile(file, scan, new Opened(mesh, measured(h)), isProject, log);
+          return new OpenedFile(file, ScanFile.of(scan, mesh), measured(h), isProject, log);
         },
         this::opened);
     changed();
   }
 
-  private record OpenedFile(Path file, Path scan, Opened opened, boolean isProject, LogFile log) {}
+  private record OpenedFile(
+      Path file, ScanFile scan, History history, boolean isProject, LogFile log) {}
 
   private static Path scanOf(Path file, LogFile log) {
     if (log.source() == null) {
@@ -321,11 +309,11 @@ public final class Session {
 
   private void opened(OpenedFile o) {
     openers.forEach(Runnable::run);
-    loaded = o.opened.loaded;
-    history = o.opened.history;
+    scanFile = o.scan;
+    history = o.history;
+    current = history.current();
     selecting.load(o.log.selections());
     measurements.load(o.log.measurements());
-    source = o.scan;
     boolean recovered = home.isRecovery(o.file);
     recovery = recovered ? o.file : home.freshRecovery();
     output = null;
@@ -339,46 +327,42 @@ public final class Session {
     reopened = -1;
     unsaved = recovered;
     failure = null;
-    message = String.join("; ", loaded.notes());
+    message = String.join("; ", scanFile.notes());
     if (message.isEmpty() && !recovered && !home.unsaved().isEmpty()) {
       message = "Earlier work was not saved; it is kept, find \"unsaved\" with Ctrl Space";
     }
     if (!recovered) {
       try {
-        home.addRecent(o.isProject ? o.file : o.scan);
+        home.addRecent(o.isProject ? o.file : source());
       } catch (Failure f) {
         message = f.getMessage();
       }
     }
-    measure();
+    showThenMeasure();
+  }
+
+  /** The view asks for memory first: what is worked on must be seen, findings may wait. */
+  private void showThenMeasure() {
     changed();
+    measure();
   }
 
   /** Measures the current Scan in the background for the findings. */
   private void measure() {
-    Mesh mesh = current().scan();
-    if (insight != null && insight.mesh() == mesh) {
+    Mesh mesh = current.scan();
+    insights.setAtHand(mesh);
+    if (insights.of(mesh) != null) {
       return;
-    }
-    for (Insight known : insights) {
-      if (known.mesh() == mesh) {
-        insight = known;
-        return;
-      }
     }
     jobs.quietly(
         work -> {
-          Spare.await(Insight.memory(mesh), PATIENCE, "Measuring", work);
-          return Insight.of(mesh, work);
+          try (Spare.Claim room = Spare.claim(Insight.memory(mesh))) {
+            room.require(PATIENCE, "Measuring", work);
+            return Insight.of(mesh, work);
+          }
         },
         result -> {
-          insight = result;
-          insights.addFirst(result);
-          // Of very large scans fewer: memory is short then.
-          int kept = mesh.triangleCount() > MANY ? 2 : KEPT_INSIGHTS;
-          while (insights.size() > kept) {
-            insights.removeLast();
-          }
+          insights.put(result);
           changed();
         },
         f -> changed());
@@ -426,13 +410,29 @@ public final class Session {
 
   /** Takes over a History made elsewhere from the current one. */
   public void accept(History next) {
-    undo.push(moment());
-    redo.clear();
-    settle(next, null);
+    atHand(
+        "Fetching the result",
+        next,
+        () -> {
+          undo.push(moment());
+          redo.clear();
+          settle(next, null);
+        });
+  }
+
+  /** Goes on once a History's last state is in memory: reading it back may take a moment. */
+  private void atHand(String title, History of, Runnable then) {
+    if (of.isAtHand(of.size())) {
+      then.run();
+      return;
+    }
+    jobs.run(title, work -> of.current(), state -> then.run());
+    changed();
   }
 
   private void settle(History next, Selected then) {
     history = next;
+    current = next.current();
     selected = then;
     lookBack = -1;
     shownState = null;
@@ -442,8 +442,7 @@ public final class Session {
         next.lines().isEmpty() ? "" : String.join("; ", next.lines().getLast().effect().notes());
     unsaved = true;
     autosave();
-    measure();
-    changed();
+    showThenMeasure();
   }
 
   public boolean canUndo() {
@@ -475,24 +474,14 @@ public final class Session {
       changed();
       return;
     }
-    Consumer<Moment> take =
-        m -> {
+    atHand(
+        title,
+        next.history,
+        () -> {
           from.pop();
           to.push(moment());
-          settle(m.history, m.selected);
-        };
-    if (next.history.isAtHand(next.history.size())) {
-      take.accept(next);
-      return;
-    }
-    jobs.run(
-        title,
-        work -> {
-          next.history.current();
-          return next;
-        },
-        take);
-    changed();
+          settle(next.history, next.selected);
+        });
   }
 
   /** Where written files go: beside the project, or where the user said, or the usual place. */
@@ -500,7 +489,7 @@ public final class Session {
     if (output != null) {
       return output;
     }
-    return project != null ? project.toAbsolutePath().getParent() : home.output(source);
+    return project != null ? project.toAbsolutePath().getParent() : home.output(source());
   }
 
   public void setOutput(Path directory) {
@@ -513,7 +502,7 @@ public final class Session {
   private LogFile logFile() {
     List<Entry> entries = history.entries();
     return new LogFile(
-        entries, source.toAbsolutePath().toString(), selecting.named(), measurements.all());
+        entries, source().toAbsolutePath().toString(), selecting.named(), measurements.all());
   }
 
   /** Saves after every entry: to the project if there is one, else where a crash can find it. */

@@ -1,5 +1,6 @@
 package holotome.app.tool;
 
+import holotome.app.model.ScanFile;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.datum.DeclareUnit;
@@ -8,7 +9,6 @@ import holotome.core.datum.ScaleBar;
 import holotome.core.log.History;
 import holotome.core.mesh.Box;
 import holotome.core.mesh.Frame;
-import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Vec;
 import holotome.core.step.Length;
 import holotome.core.step.Step;
@@ -47,7 +47,7 @@ public final class ScaleTool extends Tool {
   private boolean asOpened;
   private boolean chosen;
   private double[] pointer;
-  private Mesh lookedAt;
+  private ScanFile lookedAt;
   private History on;
 
   public ScaleTool(Session session) {
@@ -176,20 +176,22 @@ public final class ScaleTool extends Tool {
     if (session.history() == null) {
       return;
     }
-    Mesh mesh = session.history().stateAfter(0).scan();
-    if (mesh == lookedAt) {
+    ScanFile file = session.scanFile();
+    if (file == lookedAt) {
       return;
     }
-    lookedAt = mesh;
+    History history = session.history();
+    lookedAt = file;
     pairs.propose(null);
     session
         .jobs()
         .look(
             this,
             "Looking for a scale bar",
-            work -> java.util.Optional.ofNullable(ScaleBar.find(mesh, work)),
+            work ->
+                java.util.Optional.ofNullable(ScaleBar.find(history.stateAfter(0).scan(), work)),
             bar -> {
-              if (lookedAt == mesh) {
+              if (lookedAt == file) {
                 pairs.propose(bar.orElse(null));
               }
             },

@@ -3,6 +3,7 @@ package holotome.app.window;
 import holotome.app.model.Finding;
 import holotome.app.model.Finding.Severity;
 import holotome.app.model.Insight;
+import holotome.app.model.ScanFile;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.bake.BakeMaps;
@@ -15,7 +16,6 @@ import holotome.core.log.History;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.Tidy;
 import holotome.core.mesh.Box;
-import holotome.core.mesh.Mesh;
 import holotome.core.reduce.Decimate;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Length;
@@ -75,27 +75,22 @@ final class Findings {
 
   private List<Finding> intake(Workpiece w, Insight i) {
     List<Finding> out = new ArrayList<>();
-    Mesh m = session.loaded().mesh();
+    ScanFile f = session.scanFile();
     out.add(
         new Finding(
             Severity.NOTE,
-            session.source().getFileName().toString(),
+            f.path().getFileName().toString(),
             String.format(
                 "%s, %,d triangles, %,d points, %s.",
-                session.loaded().format(),
-                m.triangleCount(),
-                m.vertexCount(),
-                m.hasTexture()
-                    ? "colour in a texture"
-                    : m.colours() != null ? "colour per point" : "no colour"),
+                f.format(), f.triangles(), f.points(), f.colour()),
             view::showAll,
             null,
             null));
     unit(w, out);
-    for (String note : session.loaded().notes()) {
+    for (String note : f.notes()) {
       out.add(new Finding(Severity.WARN, "While reading", note + ".", null, null, null));
     }
-    double[] shift = session.loaded().frame().toFile().shift();
+    double[] shift = f.shift();
     if (shift[0] != 0 || shift[1] != 0 || shift[2] != 0) {
       out.add(
           new Finding(

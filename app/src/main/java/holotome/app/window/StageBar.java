@@ -86,7 +86,7 @@ final class StageBar extends HBox {
     Workpiece w = session.current();
     Insight i = session.insight();
     return switch (s) {
-      case INTAKE -> count(session.loaded().mesh().triangleCount());
+      case INTAKE -> count(session.scanFile().triangles());
       case TRIM -> entries("trim");
       case MEND ->
           i == null

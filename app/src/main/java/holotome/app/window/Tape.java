@@ -135,7 +135,7 @@ final class Tape extends Pane {
 
   private void drawEntries(GraphicsContext g, double floor, double width) {
     List<History.Line> lines = session.history().lines();
-    int first = session.history().stateAfter(0).scan().triangleCount();
+    int first = session.scanFile().triangles();
     boolean pending = pendingTitle != null;
     int count = lines.size() + 1 + (pending ? 1 : 0);
     double length = Math.clamp((width - LEFT - 20) / count, 76, 168);

@@ -119,11 +119,14 @@ final class ViewWorker {
       return;
     }
     prepareWanted = mesh;
+    Spare.Claim claim = renderer.claim(mesh);
     preparing.execute(
         () -> {
-          try {
+          try (claim) {
             if (prepareWanted == mesh) {
-              renderer.prepare(mesh, Work.unwatched());
+              renderer.prepare(mesh, claim, Work.unwatched());
+              // The renderer holds what it prepared; the mesh must not be held on its account.
+              prepareWanted = null;
             }
           } catch (RuntimeException | Error e) {
             // Drawing goes on without: slower, but the picture is the same.

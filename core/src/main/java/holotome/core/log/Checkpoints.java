@@ -2,10 +2,10 @@ package holotome.core.log;
 
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
+import holotome.core.step.Maps;
 import holotome.core.step.Workpiece;
 import holotome.core.task.Spare;
 import java.io.IOException;
-import java.lang.ref.Cleaner;
 import java.lang.ref.WeakReference;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,16 +18,15 @@ import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
 
 /**
- * Keeps workpieces within a memory budget: the least recently used are written to disk. Arrays that
- * several workpieces share count once.
+ * Keeps workpieces within a memory budget: the meshes and maps used least recently are written to
+ * disk. What several workpieces share is kept once.
  */
 public final class Checkpoints implements Spare.Holder {
-  private static final Cleaner CLEANER = Cleaner.create();
-
   private final long budget;
   private final Path directory;
-  private final List<WeakReference<Checkpoint>> all = new ArrayList<>();
+  private final List<WeakReference<Kept<?>>> all = new ArrayList<>();
   private final AtomicLong clock = new AtomicLong();
+  private volatile WeakReference<Checkpoint> last = new WeakReference<>(null);
   private long number;
 
   /**
@@ -40,89 +39,128 @@ public final class Checkpoints implements Spare.Holder {
     Spare.add(this);
   }
 
-  /** Puts all states aside but the one used last. */
+  /** Puts all aside but the state used last. */
   @Override
   public synchronized void letGo() {
-    makeRoom(null, 0);
+    makeRoom(List.of(), 0);
   }
 
-  public synchronized Checkpoint keep(Workpiece workpiece) {
-    Checkpoint c = new Checkpoint(this, workpiece);
-    all.add(new WeakReference<>(c));
-    c.get();
-    makeRoom(c);
+  synchronized Checkpoint keep(Workpiece w) {
+    Checkpoint c =
+        new Checkpoint(
+            this,
+            part(w.scan(), StateFile.MESH),
+            part(w.cast(), StateFile.MESH),
+            part(w.maps(), StateFile.MAPS),
+            w.frame());
+    used(c);
+    makeRoom(c.parts(), budget);
     return c;
+  }
+
+  /** What keeps a part, new or of a state that shares it; null for null. */
+  @SuppressWarnings("unchecked")
+  private <T> Kept<T> part(T part, Kept.Form<T> form) {
+    if (part == null) {
+      return null;
+    }
+    for (Kept<?> k : known()) {
+      if (k.atHand() == part) {
+        // The same object, hence of its type.
+        Kept<T> same = (Kept<T>) k;
+        same.get();
+        return same;
+      }
+    }
+    Kept<T> k = new Kept<>(this, form, part);
+    k.get();
+    all.add(new WeakReference<>(k));
+    return k;
+  }
+
+  private List<Kept<?>> known() {
+    List<Kept<?>> out = new ArrayList<>();
+    all.removeIf(r -> r.get() == null);
+    for (WeakReference<Kept<?>> r : all) {
+      Kept<?> k = r.get();
+      if (k != null) {
+        out.add(k);
+      }
+    }
+    return out;
+  }
+
+  private List<Kept<?>> held() {
+    List<Kept<?>> out = new ArrayList<>(known());
+    out.removeIf(k -> k.held() == null);
+    return out;
+  }
+
+  void used(Checkpoint c) {
+    last = new WeakReference<>(c);
   }
 
   long tick() {
     return clock.incrementAndGet();
   }
 
-  /**
-   * Spills the least recently used until the rest fits, or the disk takes no more; never the one
-   * given.
-   */
-  synchronized void makeRoom(Checkpoint keep) {
-    makeRoom(keep, budget);
+  /** Reads a part back from disk, and makes room for it. */
+  synchronized <T> T fetch(Kept<T> part) {
+    T read = part.readBack();
+    makeRoom(List.of(part), budget);
+    return read;
   }
 
-  private void makeRoom(Checkpoint keep, long most) {
-    List<Checkpoint> held = new ArrayList<>();
-    all.removeIf(r -> r.get() == null);
-    for (WeakReference<Checkpoint> r : all) {
-      Checkpoint c = r.get();
-      if (c != null && c.held() != null) {
-        held.add(c);
-      }
+  /**
+   * Spills the least recently used until the rest fits, or the disk takes no more; never those
+   * given, nor those of the state used last.
+   */
+  private void makeRoom(List<? extends Kept<?>> keep, long most) {
+    Set<Kept<?>> staying = Collections.newSetFromMap(new IdentityHashMap<>());
+    staying.addAll(keep);
+    Checkpoint now = last.get();
+    if (now != null) {
+      staying.addAll(now.parts());
     }
-    held.sort(Comparator.comparingLong(Checkpoint::lastUse));
-    int next = 0;
-    while (bytes(held) > most && next < held.size()) {
-      Checkpoint c = held.get(next);
-      if (c == (keep == null ? held.getLast() : keep)) {
-        next++;
-        continue;
+    List<Kept<?>> held = held();
+    List<Kept<?>> going = new ArrayList<>(held);
+    going.removeIf(staying::contains);
+    going.sort(Comparator.comparingLong(Kept::lastUse));
+    for (Kept<?> k : going) {
+      if (bytes(held) <= most) {
+        return;
       }
       try {
         Files.createDirectories(directory);
-        c.spill(directory, number++);
+        k.spill(directory.resolve("state-" + number++));
       } catch (IOException e) {
         // A full disk is no reason to lose a state: it stays in memory, over the budget.
         return;
       }
-      held.remove(next);
+      held.remove(k);
     }
   }
 
   /** Bytes held in memory, shared arrays once. */
   public synchronized long bytesHeld() {
-    List<Checkpoint> held = new ArrayList<>();
-    for (WeakReference<Checkpoint> r : all) {
-      Checkpoint c = r.get();
-      if (c != null && c.held() != null) {
-        held.add(c);
-      }
-    }
-    return bytes(held);
+    return bytes(held());
   }
 
-  private static long bytes(List<Checkpoint> held) {
+  private static long bytes(List<Kept<?>> held) {
     Set<Object> seen = Collections.newSetFromMap(new IdentityHashMap<>());
     long sum = 0;
-    for (Checkpoint c : held) {
-      Workpiece w = c.held();
-      sum += bytes(w.scan(), seen) + bytes(w.cast(), seen);
-      if (w.maps() != null && seen.add(w.maps())) {
-        sum += w.maps().bytes();
+    for (Kept<?> k : held) {
+      Object part = k.held();
+      if (part instanceof Mesh m) {
+        sum += bytes(m, seen);
+      } else if (part instanceof Maps m) {
+        sum += m.bytes();
       }
     }
     return sum;
   }
 
   private static long bytes(Mesh m, Set<Object> seen) {
-    if (m == null) {
-      return 0;
-    }
     long sum = seen.add(m.xyz()) ? 4L * m.xyz().length : 0;
     sum += seen.add(m.triangles()) ? 4L * m.triangles().length : 0;
     sum += m.colours() != null && seen.add(m.colours()) ? 4L * m.colours().length : 0;
@@ -133,9 +171,5 @@ public final class Checkpoints implements Spare.Holder {
       sum += x.image() != null && seen.add(x.image()) ? 4L * x.image().pixels().length : 0;
     }
     return sum;
-  }
-
-  void deleteWhenUnused(Checkpoint c, Path file) {
-    CLEANER.register(c, () -> Checkpoint.delete(file));
   }
 }

@@ -16,20 +16,23 @@ import java.util.List;
  */
 public final class History {
   private final Checkpoints checkpoints;
-  private final Checkpoint source;
+
+  /** The source, then the state after each line. */
+  private final List<Checkpoint> states;
+
   private final List<Line> lines;
 
   /** An entry with what it led to. */
-  public record Line(Entry entry, Checkpoint after, Effect effect) {}
+  public record Line(Entry entry, Effect effect) {}
 
-  private History(Checkpoints checkpoints, Checkpoint source, List<Line> lines) {
+  private History(Checkpoints checkpoints, List<Checkpoint> states, List<Line> lines) {
     this.checkpoints = checkpoints;
-    this.source = source;
+    this.states = List.copyOf(states);
     this.lines = List.copyOf(lines);
   }
 
   public static History of(Workpiece source, Checkpoints checkpoints) {
-    return new History(checkpoints, checkpoints.keep(source), List.of());
+    return new History(checkpoints, List.of(checkpoints.keep(source)), List.of());
   }
 
   public List<Line> lines() {
@@ -46,12 +49,12 @@ public final class History {
 
   /** The state after so many entries; 0 is the source. */
   public Workpiece stateAfter(int entries) {
-    return (entries == 0 ? source : lines.get(entries - 1).after).get();
+    return states.get(entries).get();
   }
 
   /** Whether the state after so many entries is in memory; else it takes a moment to read. */
   public boolean isAtHand(int entries) {
-    return !(entries == 0 ? source : lines.get(entries - 1).after).isOnDisk();
+    return !states.get(entries).isOnDisk();
   }
 
   public Workpiece current() {
@@ -90,11 +93,13 @@ public final class History {
   /** Keeps the first {@code keep} lines and runs the entries after them. */
   private History with(int keep, List<Entry> entries, Run run) {
     List<Line> out = new ArrayList<>(lines.subList(0, keep));
+    List<Checkpoint> after = new ArrayList<>(states.subList(0, keep + 1));
     Workpiece at = stateAfter(keep);
     for (Entry e : entries) {
       if (!e.on()) {
         Effect none = Effect.of(at, at, 0, List.of("Switched off"));
-        out.add(new Line(e, out.isEmpty() ? source : out.getLast().after, none));
+        out.add(new Line(e, none));
+        after.add(after.getLast());
         continue;
       }
       long start = System.nanoTime();
@@ -103,23 +108,29 @@ public final class History {
       double seconds = (System.nanoTime() - start) * 1e-9;
       Effect effect = Effect.of(at, outcome.work(), seconds, outcome.notes());
       at = outcome.work();
-      out.add(new Line(e, checkpoints.keep(at), effect));
+      out.add(new Line(e, effect));
+      after.add(checkpoints.keep(at));
     }
-    return new History(checkpoints, source, out);
+    return new History(checkpoints, after, out);
   }
 
   /** Applies a step after holding its forecast of memory against what is free. */
   public static Outcome applyChecked(Step step, Workpiece in, Run run) {
     long need = step.memory(in);
-    long free = Spare.makeRoom(need);
     String id = StepKind.of(step).id();
-    if (need > free) {
-      throw new Failure(
-          Failure.Kind.MEMORY,
-          String.format(
-              "%s needs about %.1f GB of memory, %.1f GB are free; lighten the scan first with reduce.decimate and \"as\": \"scan\", or trim more",
-              id, need / 1e9, free / 1e9));
+    try (Spare.Claim room = Spare.urgentClaim(need)) {
+      if (!room.await(0, run.work())) {
+        throw new Failure(
+            Failure.Kind.MEMORY,
+            String.format(
+                "%s needs about %.1f GB of memory, %.1f GB are free; lighten the scan first with reduce.decimate and \"as\": \"scan\", or trim more",
+                id, need / 1e9, Spare.free() / 1e9));
+      }
+      return applied(step, id, in, run);
     }
+  }
+
+  private static Outcome applied(Step step, String id, Workpiece in, Run run) {
     try {
       return step.apply(in, run);
     } catch (Failure f) {

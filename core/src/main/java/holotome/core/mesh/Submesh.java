@@ -44,84 +44,108 @@ public final class Submesh {
     if (kept == n) {
       return mesh;
     }
-    int[] chosen = new int[kept];
+    Taken taken = new Taken(mesh, kept);
     Parallel.chunked(
         n,
         GRAIN,
-        work.part(0.2, "Gathering"),
+        work.part(0.3, "Gathering"),
         (c, from, to) -> {
           int k = offset[c];
           for (int t = from; t < to; t++) {
             if (choice.takes(t)) {
-              chosen[k++] = t;
+              taken.put(t, k++);
             }
           }
         });
-    return gather(mesh, chosen, work.part(0.5, "Gathering"));
+    return taken.mesh(work.part(0.4, "Gathering"));
   }
 
   /** The triangles with the given numbers, in the given order, vertices compacted in old order. */
   public static Mesh gather(Mesh mesh, int[] chosen, Work work) {
-    int[] corner = pick(mesh.triangles(), chosen);
-    work.advance(0.3);
-    int[] map = compact(corner, mesh.vertexCount());
-    work.advance(0.3);
-    int vertices = map[map.length - 1];
-    float[] xyz = new float[3 * vertices];
-    int[] colours = mesh.colours() == null ? null : new int[vertices];
-    Parallel.range(
-        mesh.vertexCount(),
-        GRAIN,
-        Work.unwatched(),
-        (from, to) -> {
-          for (int v = from; v < to; v++) {
-            int w = map[v];
-            if (w >= 0) {
-              System.arraycopy(mesh.xyz(), 3 * v, xyz, 3 * w, 3);
-              if (colours != null) {
-                colours[w] = mesh.colours()[v];
-              }
-            }
-          }
-        });
-    work.advance(0.3);
-    Uv uv = null;
-    if (mesh.uv() != null) {
-      int[] uvCorner = pick(mesh.uv().corners(), chosen);
-      float[] old = mesh.uv().coords();
-      int[] uvMap = compact(uvCorner, old.length / 2);
-      float[] coords = new float[2 * uvMap[uvMap.length - 1]];
-      for (int v = 0; v < uvMap.length - 1; v++) {
-        if (uvMap[v] >= 0) {
-          coords[2 * uvMap[v]] = old[2 * v];
-          coords[2 * uvMap[v] + 1] = old[2 * v + 1];
-        }
-      }
-      uv = new Uv(coords, uvCorner);
-    }
-    short[] material = null;
-    if (mesh.material() != null) {
-      material = new short[chosen.length];
-      for (int i = 0; i < chosen.length; i++) {
-        material[i] = mesh.material()[chosen[i]];
-      }
-    }
-    work.advance(0.1);
-    return new Mesh(xyz, corner, colours, uv, material, mesh.materials());
-  }
-
-  private static int[] pick(int[] corners, int[] chosen) {
-    int[] out = new int[3 * chosen.length];
+    Taken taken = new Taken(mesh, chosen.length);
     Parallel.range(
         chosen.length,
         GRAIN,
-        Work.unwatched(),
+        work.part(0.4, "Gathering"),
         (from, to) -> {
           for (int i = from; i < to; i++) {
-            System.arraycopy(corners, 3 * chosen[i], out, 3 * i, 3);
+            taken.put(chosen[i], i);
           }
         });
-    return out;
+    return taken.mesh(work.part(0.6, "Gathering"));
+  }
+
+  /** Triangles of a mesh being taken; each place is filled by one thread. */
+  private static final class Taken {
+    private final Mesh from;
+    private final int[] corners;
+
+    /** Null where the mesh has no texture. */
+    private final int[] uvCorners;
+
+    /** Null where the mesh has none. */
+    private final short[] material;
+
+    Taken(Mesh from, int triangles) {
+      this.from = from;
+      corners = new int[3 * triangles];
+      uvCorners = from.uv() == null ? null : new int[3 * triangles];
+      material = from.material() == null ? null : new short[triangles];
+    }
+
+    /** Takes triangle {@code t} as number {@code at}. */
+    void put(int t, int at) {
+      System.arraycopy(from.triangles(), 3 * t, corners, 3 * at, 3);
+      if (uvCorners != null) {
+        System.arraycopy(from.uv().corners(), 3 * t, uvCorners, 3 * at, 3);
+      }
+      if (material != null) {
+        material[at] = from.material()[t];
+      }
+    }
+
+    /** The mesh of what was taken, without what that does not use. */
+    Mesh mesh(Work work) {
+      int[] map = compact(corners, from.vertexCount());
+      work.advance(0.5);
+      int vertices = map[map.length - 1];
+      float[] xyz = new float[3 * vertices];
+      int[] colours = from.colours() == null ? null : new int[vertices];
+      Parallel.range(
+          from.vertexCount(),
+          GRAIN,
+          work.part(0.4, "Gathering"),
+          (a, b) -> {
+            for (int v = a; v < b; v++) {
+              int w = map[v];
+              if (w >= 0) {
+                System.arraycopy(from.xyz(), 3 * v, xyz, 3 * w, 3);
+                if (colours != null) {
+                  colours[w] = from.colours()[v];
+                }
+              }
+            }
+          });
+      Uv uv = uv();
+      work.advance(0.1);
+      return new Mesh(xyz, corners, colours, uv, material, from.materials());
+    }
+
+    private Uv uv() {
+      if (uvCorners == null) {
+        return null;
+      }
+      float[] old = from.uv().coords();
+      int[] map = compact(uvCorners, old.length / 2);
+      float[] coords = new float[2 * map[map.length - 1]];
+      for (int v = 0; v < map.length - 1; v++) {
+        if (map[v] >= 0) {
+          coords[2 * map[v]] = old[2 * v];
+          coords[2 * map[v] + 1] = old[2 * v + 1];
+        }
+      }
+      return new Uv(coords, uvCorners);
+    }
   }
 
   /**

@@ -40,7 +40,7 @@ public final class Work {
     return new Work(this, partShare);
   }
 
-  private void setLabel(String text) {
+  void setLabel(String text) {
     for (Work w = this; w != null; w = w.parent) {
       w.label = text;
     }

@@ -1,6 +1,8 @@
 package holotome.view.cluster;
 
 import holotome.core.mesh.Box;
+import holotome.core.mesh.Mesh;
+import java.util.Arrays;
 
 /**
  * Nested grids over a cube around a mesh. A cell at the finest grid is three numbers of 21 bits in
@@ -17,6 +19,12 @@ final class Cells {
   /** Nodes are no deeper: their grid would be finer than the finest. */
   static final int DEEPEST = BITS - SPLIT;
 
+  /** So many vertices tell where most of them are. */
+  private static final int SAMPLE = 1 << 16;
+
+  /** Of a box so many times as wide as all but a hundredth of the vertices, most is left out. */
+  private static final double FAR = 64;
+
   private static final long LAST = (1L << BITS) - 1;
 
   private final double x;
@@ -32,6 +40,39 @@ final class Cells {
     y = b.minY() - room;
     z = b.minZ() - room;
     k = (LAST + 1) / (Math.max(side, 1e-30) + 2 * room);
+  }
+
+  /**
+   * Cells for a mesh. Where a few vertices lie so far off that the rest would share a handful of
+   * cells, the cube is laid around the rest, and those count to its nearest cells.
+   */
+  static Cells around(Mesh mesh) {
+    Box b = mesh.bounds();
+    int n = Math.min(SAMPLE, mesh.vertexCount());
+    double[] low = new double[3];
+    double[] high = new double[3];
+    double side = 0;
+    float[] along = new float[n];
+    for (int k = 0; k < 3 && n > 0; k++) {
+      for (int i = 0; i < n; i++) {
+        along[i] = mesh.xyz()[3 * (int) ((long) i * mesh.vertexCount() / n) + k];
+      }
+      Arrays.sort(along);
+      low[k] = along[n / 200];
+      high[k] = along[n - 1 - n / 200];
+      side = Math.max(side, high[k] - low[k]);
+    }
+    if (Math.max(b.width(), Math.max(b.depth(), b.height())) <= FAR * side || n == 0) {
+      return new Cells(b);
+    }
+    return new Cells(
+        new Box(
+            low[0] - side,
+            low[1] - side,
+            low[2] - side,
+            high[0] + side,
+            high[1] + side,
+            high[2] + side));
   }
 
   /** How wide a cell of the grid of a node at a depth is. */

@@ -31,7 +31,7 @@ public final class Hierarchy {
   }
 
   public static Hierarchy of(Mesh mesh, Work work) {
-    Cells cells = new Cells(mesh.bounds());
+    Cells cells = Cells.around(mesh);
     VertexTree tree = new VertexTree(mesh, cells, work.part(0.25, "Preparing the view"));
     int[] normals = new int[mesh.vertexCount()];
     new Leaves(mesh, cells, normals).fill(tree, work.part(0.4, "Preparing the view"));

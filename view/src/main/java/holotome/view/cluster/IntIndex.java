@@ -27,7 +27,7 @@ final class IntIndex {
   /** The number of a key, a new one if it is new. */
   int of(int key) {
     int mask = table.length - 1;
-    int slot = key * 0x9E3779B9 >>> 16 & mask;
+    int slot = slot(key);
     int found = table[slot];
     while (found != 0) {
       if (keys[found - 1] == key) {
@@ -45,12 +45,17 @@ final class IntIndex {
     return size - 1;
   }
 
+  /** Where to look first: the upper bits of the product, as many as the table has. */
+  private int slot(int key) {
+    return key * 0x9E3779B9 >>> Integer.numberOfLeadingZeros(table.length) + 1;
+  }
+
   private void grow() {
     keys = Arrays.copyOf(keys, 2 * keys.length);
     table = new int[2 * table.length];
     int mask = table.length - 1;
     for (int i = 0; i < size; i++) {
-      int slot = keys[i] * 0x9E3779B9 >>> 16 & mask;
+      int slot = slot(keys[i]);
       while (table[slot] != 0) {
         slot = slot + 1 & mask;
       }

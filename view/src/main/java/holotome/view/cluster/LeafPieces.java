@@ -61,12 +61,12 @@ final class LeafPieces {
   }
 
   /** The same triangles under the numbers they have in another mesh. */
-  LeafPieces renumbered(Mesh other, int[] to) {
+  LeafPieces renumbered(Mesh other, MeshMatch match) {
     int[][] now = new int[ids.length][];
     for (int i = 0; i < now.length; i++) {
       now[i] = new int[ids[i].length];
       for (int k = 0; k < now[i].length; k++) {
-        now[i][k] = to[ids[i][k]];
+        now[i][k] = match.to(ids[i][k]);
       }
     }
     LeafPieces out = new LeafPieces(other, now);

@@ -4,7 +4,6 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,6 +32,10 @@ final class Update {
   private final Map<Node, Ints[]> addedBeside = new IdentityHashMap<>();
 
   private final Map<Node, Node> made = new IdentityHashMap<>();
+
+  /** What {@link #addedBeside} led to. */
+  private final Map<Node, List<Node>> madeBeside = new IdentityHashMap<>();
+
   private final List<List<Node>> dirty = new ArrayList<>();
 
   private Update(Hierarchy old, Mesh mesh, MeshMatch match) {
@@ -138,27 +141,44 @@ final class Update {
             }
           }
         });
-    Parallel.range(
-        leaves.size(),
-        GRAIN,
-        work.part(0.5, "Preparing the view"),
-        (from, to) -> {
-          Leaves.Scratch s = new Leaves.Scratch();
-          for (int i = from; i < to; i++) {
-            if (changed[i]) {
-              fresh[i] = remade(leaves.get(i), s);
-            }
-          }
-        });
+    List<Node> old = new ArrayList<>();
+    List<Growth.Seed> seeds = new ArrayList<>();
     for (int i = 0; i < fresh.length; i++) {
-      made.put(leaves.get(i), fresh[i]);
+      if (changed[i]) {
+        old.add(leaves.get(i));
+        seeds.add(new Growth.Seed(leaves.get(i).depth, leaves.get(i).key, left(leaves.get(i))));
+      } else {
+        made.put(leaves.get(i), fresh[i]);
+      }
+    }
+    List<Node> above = new ArrayList<>(addedBeside.keySet());
+    for (Node n : above) {
+      Ints[] beside = addedBeside.get(n);
+      for (int o = 0; o < 8; o++) {
+        if (beside[o] != null) {
+          seeds.add(new Growth.Seed(n.depth + 1, Cells.child(n.key, o), beside[o].toArray()));
+        }
+      }
+    }
+    Node[] grown =
+        new Growth(mesh, this.old.cells, maker).of(seeds, work.part(0.5, "Preparing the view"));
+    for (int i = 0; i < old.size(); i++) {
+      made.put(old.get(i), grown[i]);
+    }
+    int next = old.size();
+    for (Node n : above) {
+      for (Ints part : addedBeside.get(n)) {
+        if (part != null) {
+          madeBeside.computeIfAbsent(n, x -> new ArrayList<>()).add(grown[next++]);
+        }
+      }
     }
   }
 
   private boolean lost(Node leaf) {
     for (int[] ids : leaf.leaf.ids()) {
       for (int id : ids) {
-        if (match.to()[id] < 0) {
+        if (match.to(id) < 0) {
           return true;
         }
       }
@@ -171,7 +191,7 @@ final class Update {
     for (int i = 0; i < out.length; i++) {
       int[] ids = pieces[i].ids().clone();
       for (int k = 0; k < ids.length; k++) {
-        ids[k] = match.to()[ids[k]];
+        ids[k] = match.to(ids[k]);
       }
       out[i] = pieces[i].withIds(ids);
     }
@@ -180,7 +200,7 @@ final class Update {
 
   private Node renumbered(Node leaf) {
     Node n = new Node(leaf.depth, leaf.key, null);
-    n.leaf = leaf.leaf.renumbered(mesh, match.to());
+    n.leaf = leaf.leaf.renumbered(mesh, match);
     n.takeShape(leaf);
     return n;
   }
@@ -191,7 +211,7 @@ final class Update {
     int[] now = mesh.triangles();
     for (int[] ids : leaf.leaf.ids()) {
       for (int id : ids) {
-        int t = match.to()[id];
+        int t = match.to(id);
         for (int k = 0; k < 3; k++) {
           normals[now[3 * t + k]] = old.normals()[before[3 * id + k]];
         }
@@ -199,13 +219,14 @@ final class Update {
     }
   }
 
-  /** Null where nothing is left. */
-  private Node remade(Node leaf, Leaves.Scratch s) {
+  /** The triangles of a leaf that changed, under their new numbers. */
+  private int[] left(Node leaf) {
     Ints list = new Ints();
     for (int[] ids : leaf.leaf.ids()) {
       for (int id : ids) {
-        if (match.to()[id] >= 0) {
-          list.add(match.to()[id]);
+        int t = match.to(id);
+        if (t >= 0) {
+          list.add(t);
         }
       }
     }
@@ -213,22 +234,13 @@ final class Update {
     if (more != null) {
       list.addAll(more);
     }
-    return filled(leaf.depth, leaf.key, list, s);
-  }
-
-  private Node filled(int depth, long key, Ints list, Leaves.Scratch s) {
-    if (list.size() == 0) {
-      return null;
-    }
-    Node n = new Node(depth, key, null);
-    maker.fill(n, list.array(), 0, list.size(), s);
-    return n;
+    return list.toArray();
   }
 
   /** The new node in place of an old one, from the new leaves up; null where nothing is left. */
   private Node assemble(Node was) {
     if (was.isLeaf()) {
-      return made.get(was);
+      return noted(made.get(was));
     }
     List<Node> children = new ArrayList<>(8);
     boolean same = true;
@@ -239,15 +251,9 @@ final class Update {
         children.add(now);
       }
     }
-    Ints[] beside = addedBeside.get(was);
-    if (beside != null) {
+    for (Node grown : madeBeside.getOrDefault(was, List.of())) {
       same = false;
-      Leaves.Scratch s = new Leaves.Scratch();
-      for (int o = 0; o < 8; o++) {
-        if (beside[o] != null) {
-          children.add(filled(was.depth + 1, Cells.child(was.key, o), beside[o], s));
-        }
-      }
+      children.add(noted(grown));
     }
     if (children.isEmpty()) {
       return null;
@@ -257,12 +263,27 @@ final class Update {
       n.takeShape(was);
       n.light = was.light == null ? null : renumbered(was.light);
     } else {
-      while (dirty.size() <= n.depth) {
-        dirty.add(new ArrayList<>());
-      }
-      dirty.get(n.depth).add(n);
+      note(n);
     }
     return n;
+  }
+
+  /** Notes all above the leaves of what was made anew: their light meshes are to be made. */
+  private Node noted(Node grown) {
+    if (grown != null && !grown.isLeaf()) {
+      note(grown);
+      for (Node c : grown.children) {
+        noted(c);
+      }
+    }
+    return grown;
+  }
+
+  private void note(Node n) {
+    while (dirty.size() <= n.depth) {
+      dirty.add(new ArrayList<>());
+    }
+    dirty.get(n.depth).add(n);
   }
 
   private static void atDepth(Node n, int depth, List<Node> into) {
@@ -272,40 +293,6 @@ final class Update {
       for (Node c : n.children) {
         atDepth(c, depth, into);
       }
-    }
-  }
-
-  /** A growing list of whole numbers. */
-  private static final class Ints {
-    private int[] list = new int[16];
-    private int size;
-
-    void add(int x) {
-      if (size == list.length) {
-        list = Arrays.copyOf(list, 2 * size);
-      }
-      list[size++] = x;
-    }
-
-    /** Adds a number unless it was the last one added. */
-    void addOnce(int x) {
-      if (size == 0 || list[size - 1] != x) {
-        add(x);
-      }
-    }
-
-    void addAll(Ints other) {
-      for (int i = 0; i < other.size; i++) {
-        add(other.list[i]);
-      }
-    }
-
-    int size() {
-      return size;
-    }
-
-    int[] array() {
-      return list;
     }
   }
 }

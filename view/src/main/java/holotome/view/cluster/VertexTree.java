@@ -12,7 +12,7 @@ import java.util.List;
  */
 final class VertexTree {
   /** A cube with more vertices is split. */
-  private static final int CAP = 420;
+  private static final int CAP = 840;
 
   /** A part of the tree of so many vertices is made by one thread. */
   private static final int PART = 1 << 17;

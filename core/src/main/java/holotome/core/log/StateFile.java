@@ -1,79 +1,56 @@
 package holotome.core.log;
 
-import holotome.core.mesh.Frame;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.NamedFrame;
 import holotome.core.mesh.Raster;
-import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Uv;
 import holotome.core.step.MapKind;
 import holotome.core.step.Maps;
-import holotome.core.step.Workpiece;
-import java.io.BufferedInputStream;
-import java.io.BufferedOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 
 /**
- * A workpiece as a file, array by array: for states put aside while the program runs, read back by
- * the same program only, so it carries no version.
+ * The parts of a state as files, array by array: for states put aside while the program runs, read
+ * back by the same program only, so they carry no version.
  */
-final class WorkpieceFile {
+final class StateFile {
   private static final int BLOCK = 1 << 16;
 
-  private WorkpieceFile() {}
+  private StateFile() {}
 
-  static void write(Workpiece w, Path file) throws IOException {
-    try (DataOutputStream out =
-        new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(file), 1 << 20))) {
-      mesh(out, w.scan());
-      mesh(out, w.cast());
-      maps(out, w.maps());
-      similarity(out, w.frame().toFile());
-      similarity(out, w.frame().toWork());
-      out.writeBoolean(w.frame().trueSize());
-      out.writeBoolean(w.frame().leftHandedFile());
-      out.writeInt(w.frame().named().size());
-      for (NamedFrame f : w.frame().named()) {
-        out.writeUTF(f.name());
-        similarity(out, f.fromBase());
-        out.writeDouble(f.unit());
-      }
-    } catch (IOException e) {
-      Files.deleteIfExists(file);
-      throw e;
-    }
-  }
+  static final Kept.Form<Mesh> MESH =
+      new Kept.Form<>() {
+        @Override
+        public void write(DataOutputStream out, Mesh part) throws IOException {
+          mesh(out, part);
+        }
 
-  static Workpiece read(Path file) throws IOException {
-    try (DataInputStream in =
-        new DataInputStream(new BufferedInputStream(Files.newInputStream(file), 1 << 20))) {
-      Mesh scan = mesh(in);
-      Mesh cast = mesh(in);
-      Maps maps = maps(in);
-      Frame frame = new Frame(similarity(in), similarity(in), in.readBoolean());
-      frame = in.readBoolean() ? frame.ofLeftHandedFile() : frame;
-      for (int n = in.readInt(); n > 0; n--) {
-        frame = frame.keeping(new NamedFrame(in.readUTF(), similarity(in), in.readDouble()));
-      }
-      return new Workpiece(scan, cast, maps, frame);
-    }
-  }
+        @Override
+        public Mesh read(DataInputStream in) throws IOException {
+          return mesh(in);
+        }
+      };
+
+  static final Kept.Form<Maps> MAPS =
+      new Kept.Form<>() {
+        @Override
+        public void write(DataOutputStream out, Maps part) throws IOException {
+          maps(out, part);
+        }
+
+        @Override
+        public Maps read(DataInputStream in) throws IOException {
+          return maps(in);
+        }
+      };
 
   private static void mesh(DataOutputStream out, Mesh m) throws IOException {
-    out.writeBoolean(m != null);
-    if (m == null) {
-      return;
-    }
     floats(out, m.xyz());
     ints(out, m.triangles());
     ints(out, m.colours());
@@ -96,9 +73,6 @@ final class WorkpieceFile {
   }
 
   private static Mesh mesh(DataInputStream in) throws IOException {
-    if (!in.readBoolean()) {
-      return null;
-    }
     float[] xyz = floats(in);
     int[] tri = ints(in);
     int[] colours = ints(in);
@@ -121,10 +95,6 @@ final class WorkpieceFile {
   }
 
   private static void maps(DataOutputStream out, Maps m) throws IOException {
-    out.writeBoolean(m != null);
-    if (m == null) {
-      return;
-    }
     out.writeInt(m.pictures().size());
     for (Map.Entry<MapKind, Raster> e : new EnumMap<>(m.pictures()).entrySet()) {
       out.writeUTF(e.getKey().name());
@@ -137,9 +107,6 @@ final class WorkpieceFile {
   }
 
   private static Maps maps(DataInputStream in) throws IOException {
-    if (!in.readBoolean()) {
-      return null;
-    }
     Map<MapKind, Raster> pictures = new EnumMap<>(MapKind.class);
     for (int n = in.readInt(); n > 0; n--) {
       pictures.put(MapKind.valueOf(in.readUTF()), raster(in));
@@ -160,29 +127,6 @@ final class WorkpieceFile {
   private static Raster raster(DataInputStream in) throws IOException {
     int[] pixels = ints(in);
     return pixels == null ? null : new Raster(in.readInt(), in.readInt(), pixels);
-  }
-
-  private static void similarity(DataOutputStream out, Similarity s) throws IOException {
-    out.writeDouble(s.scale());
-    for (double d : s.rotation()) {
-      out.writeDouble(d);
-    }
-    for (double d : s.shift()) {
-      out.writeDouble(d);
-    }
-  }
-
-  private static Similarity similarity(DataInputStream in) throws IOException {
-    double scale = in.readDouble();
-    double[] r = new double[9];
-    double[] t = new double[3];
-    for (int i = 0; i < 9; i++) {
-      r[i] = in.readDouble();
-    }
-    for (int i = 0; i < 3; i++) {
-      t[i] = in.readDouble();
-    }
-    return new Similarity(scale, r, t);
   }
 
   private static void ints(DataOutputStream out, int[] a) throws IOException {

@@ -1,0 +1,70 @@
+package holotome.view.cluster;
+
+/**
+ * A set of whole numbers from 0 to n - 1 that tells how many of its members are below a number, and
+ * which member is the k-th; n / 8 bytes and half as many again. Rank and select over words with
+ * running counts, after Jacobson, "Space-efficient static trees and graphs", 1989.
+ */
+final class Ranks {
+  /** A place is noted for each so many members. */
+  private static final int STRIDE = 512;
+
+  private final long[] words;
+
+  /** Per word: how many members stand in the words before. */
+  private int[] before;
+
+  /** Of every 512th member: its word. */
+  private int[] places;
+
+  Ranks(int n) {
+    words = new long[(n >>> 6) + 1];
+  }
+
+  /** Puts a number in; not once the set is {@linkplain #done done}. */
+  void add(int i) {
+    words[i >>> 6] |= 1L << i;
+  }
+
+  /** Works the counts out: from now on nothing is added. */
+  Ranks done() {
+    before = new int[words.length + 1];
+    for (int w = 0; w < words.length; w++) {
+      before[w + 1] = before[w] + Long.bitCount(words[w]);
+    }
+    places = new int[size() / STRIDE + 1];
+    int next = 0;
+    for (int w = 0; w < words.length; w++) {
+      while (next < places.length && before[w + 1] > next * STRIDE) {
+        places[next++] = w;
+      }
+    }
+    return this;
+  }
+
+  int size() {
+    return before[words.length];
+  }
+
+  boolean has(int i) {
+    return (words[i >>> 6] >>> i & 1) != 0;
+  }
+
+  /** How many members are below a number. */
+  int rank(int i) {
+    return before[i >>> 6] + Long.bitCount(words[i >>> 6] & (1L << i) - 1);
+  }
+
+  /** The member with {@code k} below it; 0 to size - 1. */
+  int select(int k) {
+    int w = places[k / STRIDE];
+    while (before[w + 1] <= k) {
+      w++;
+    }
+    long left = words[w];
+    for (int skip = k - before[w]; skip > 0; skip--) {
+      left &= left - 1;
+    }
+    return (w << 6) + Long.numberOfTrailingZeros(left);
+  }
+}
