@@ -42,6 +42,9 @@ final class Preparations implements Spare.Holder {
   /** Meshes below this many triangles are drawn as they are. */
   private final int small;
 
+  /** How many times all was forgotten. */
+  private volatile int times;
+
   /** Of the prepared mesh asked for last: an edit of it is prepared from there. */
   private volatile Hierarchy latest;
 
@@ -108,6 +111,7 @@ final class Preparations implements Spare.Holder {
   /** The same, with a claim taken before; gives it up. */
   void prepare(Mesh mesh, Spare.Claim claim, Work work) {
     try (claim) {
+      int then = times;
       Prepared p = of(mesh);
       if (mesh.triangleCount() >= small && p.hierarchy() == null) {
         if (!claim.await(0, work) && latest != null) {
@@ -115,10 +119,25 @@ final class Preparations implements Spare.Holder {
         }
         Hierarchy before = latest;
         Hierarchy made = before == null ? Hierarchy.of(mesh, work) : before.updated(mesh, work);
-        latest = made;
-        p.take(made);
+        take(p, made, then);
       }
     }
+  }
+
+  /** Unless all was forgotten since then. */
+  private synchronized void take(Prepared p, Hierarchy made, int then) {
+    if (times == then) {
+      p.take(made);
+      latest = made;
+    }
+  }
+
+  /** Lets go of all: other meshes are to be drawn. */
+  synchronized void forget() {
+    times++;
+    latest = null;
+    spare.clear();
+    prepared.clear();
   }
 
   /** Where there is no room for two: the one before goes, and the next is made from nothing. */

@@ -302,6 +302,11 @@ public final class Renderer {
     return preparations.claim(mesh);
   }
 
+  /** Lets go of all that was prepared: other meshes are to be drawn. */
+  public void forget() {
+    preparations.forget();
+  }
+
   /** Whether a mesh will be drawn in little time. */
   public boolean isPrepared(Mesh mesh) {
     return preparations.isPrepared(mesh);

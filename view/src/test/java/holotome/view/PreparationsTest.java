@@ -1,9 +1,11 @@
 package holotome.view;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Similarity;
+import holotome.core.task.Failure;
 import holotome.core.task.Spare;
 import holotome.core.task.Work;
 import java.util.ArrayList;
@@ -59,5 +61,57 @@ class PreparationsTest {
     int[] before = r.draw(scene, c, 200, 150).pixels().clone();
     Spare.makeRoom(2 * Runtime.getRuntime().maxMemory());
     assertThat(r.draw(scene, c, 200, 150).pixels()).isEqualTo(before);
+  }
+
+  @Test
+  void whatIsForgottenIsGoneAndComesBackOnlyWhenAskedFor() {
+    Preparations all = new Preparations(0);
+    Mesh m = Meshes.ball(20);
+    all.prepare(m, Work.unwatched());
+    all.forget();
+    assertThat(all.isPrepared(m)).isFalse();
+    all.prepare(m, Work.unwatched());
+    assertThat(all.isPrepared(m)).isTrue();
+  }
+
+  @Test
+  void whatIsPreparedWhileAllIsForgottenIsNotKept() {
+    Preparations all = new Preparations(0);
+    Mesh m = Meshes.ball(20);
+    Mesh other = Meshes.ball(21);
+    all.prepare(other, Work.unwatched());
+    Prepared before = all.of(m);
+    // Memory for it is only had once another computation is over: by then all is forgotten.
+    Spare.Claim first = Spare.claim(Long.MAX_VALUE / 2);
+    first.await(0, Work.unwatched());
+    Spare.Claim claim = Spare.claim(Long.MAX_VALUE / 2);
+    Thread t = new Thread(() -> all.prepare(m, claim, Work.unwatched()));
+    t.start();
+    try {
+      Thread.sleep(200);
+      all.forget();
+      first.close();
+      t.join(20_000);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+    assertThat(t.isAlive()).isFalse();
+    assertThat(before.hierarchy()).isNull();
+    assertThat(all.isPrepared(m)).isFalse();
+  }
+
+  @Test
+  void preparingIsCancelled() {
+    Preparations all = new Preparations(0);
+    Mesh m = Meshes.ball(60);
+    Work work = new Work();
+    work.cancel();
+    assertThatThrownBy(() -> all.prepare(m, work))
+        .isInstanceOfSatisfying(
+            Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.CANCELLED));
+    assertThat(all.isPrepared(m)).isFalse();
+    // The claim was given up: another one does not wait.
+    all.prepare(m, Work.unwatched());
+    assertThat(all.isPrepared(m)).isTrue();
   }
 }

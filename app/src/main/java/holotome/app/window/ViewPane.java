@@ -231,6 +231,7 @@ public final class ViewPane extends Pane implements ViewPort {
 
   /** Forgets the camera: the next scan is shown whole. */
   public void startAfresh() {
+    worker.forget();
     camera = null;
     placed = null;
   }
@@ -551,7 +552,7 @@ public final class ViewPane extends Pane implements ViewPort {
    */
   public void showLoops(List<float[]> loops) {
     shownLoops = loops;
-    loopsOf = mesh();
+    loopsOf = loops.isEmpty() ? null : mesh();
     loopsIn = session.stage();
     repaint();
   }

@@ -20,6 +20,9 @@ import javafx.application.Platform;
  * are passed over. Large meshes are drawn through a hierarchy, made in the background.
  */
 final class ViewWorker {
+  /** Preparing that failed is tried again after so many nanoseconds. */
+  private static final long RETRY = 20_000_000_000L;
+
   /** Bytes that drawing the true triangles of a very large mesh may take. */
   private static final long ROOM = 2L << 30;
 
@@ -29,6 +32,11 @@ final class ViewWorker {
   private final AtomicReference<Request> pending = new AtomicReference<>();
   private final Consumer<Drawn> onDrawn;
   private volatile Mesh prepareWanted;
+  private volatile Work preparingNow = new Work();
+
+  /** When preparing last failed, as {@link System#nanoTime}; it is tried again after a while. */
+  private volatile long failed;
+
   private volatile Work drawingStill;
   private Drawn exact;
 
@@ -115,25 +123,39 @@ final class ViewWorker {
   }
 
   private void prepare(Mesh mesh) {
-    if (prepareWanted == mesh || renderer.isPrepared(mesh)) {
+    boolean again = failed != 0 && System.nanoTime() - failed > RETRY;
+    if (prepareWanted == mesh && !again || renderer.isPrepared(mesh)) {
       return;
     }
+    failed = 0;
     prepareWanted = mesh;
+    Work work = new Work();
+    preparingNow = work;
     Spare.Claim claim = renderer.claim(mesh);
     preparing.execute(
         () -> {
           try (claim) {
             if (prepareWanted == mesh) {
-              renderer.prepare(mesh, claim, Work.unwatched());
+              renderer.prepare(mesh, claim, work);
               // The renderer holds what it prepared; the mesh must not be held on its account.
               prepareWanted = null;
             }
           } catch (RuntimeException | Error e) {
-            // Drawing goes on without: slower, but the picture is the same.
-            System.err.println(
-                "holotome: the view could not be prepared: " + Failure.of(e).getMessage());
+            Failure f = Failure.of(e);
+            if (f.kind() != Failure.Kind.CANCELLED) {
+              // Drawing goes on without: slower, but the picture is the same.
+              System.err.println("holotome: the view could not be prepared: " + f.getMessage());
+              failed = System.nanoTime();
+            }
           }
         });
+  }
+
+  /** Another scan is opened: what is prepared, or being prepared, of this one is let go. */
+  void forget() {
+    preparingNow.cancel();
+    prepareWanted = null;
+    renderer.forget();
   }
 
   /** The true triangle under a point; answers -1 for none. */

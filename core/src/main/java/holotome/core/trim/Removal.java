@@ -19,7 +19,7 @@ final class Removal {
 
   /** A forecast of what removing and its note take, in bytes; measured at 10 and 100 million. */
   static long memory(Mesh mesh) {
-    return (mesh.triangleCount() <= COUNTED ? 80L : 40L) * mesh.triangleCount();
+    return (mesh.triangleCount() <= COUNTED ? 56L : 32L) * mesh.triangleCount();
   }
 
   /**
