@@ -8,6 +8,7 @@ import holotome.core.Shapes;
 import holotome.core.mesh.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Raster;
+import holotome.core.mesh.Submesh;
 import holotome.core.step.MapKind;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
@@ -220,18 +221,29 @@ class EveryStepTest {
 
   /** A ball with a hole standing in a wide sheet, a piece of debris, doubled points, colours. */
   private static Workpiece start() {
-    Mesh ball = Shapes.moved(Shapes.sphere(0.6, 4), 0, 0, 0.5);
-    Mesh holed =
-        holotome.core.mesh.Submesh.of(ball, t -> t % 1280 > 9, holotome.core.task.Work.unwatched());
-    Mesh ground = Shapes.moved(Shapes.sheet(6, 60), -3, -3, 0);
+    return start(4, 60);
+  }
+
+  /**
+   * @param ball how often the ball's triangles are parted in four
+   * @param sheet squares along each side of the ground
+   */
+  static Workpiece start(int ball, int sheet) {
+    Mesh whole = Shapes.moved(Shapes.sphere(0.6, ball), 0, 0, 0.5);
+    Mesh holed = Submesh.of(whole, t -> t % 1280 > 9, Work.unwatched());
+    Mesh ground = Shapes.moved(Shapes.sheet(6, sheet), -3, -3, 0);
     Mesh debris = Shapes.moved(Shapes.cube(0.1), 1, 1, 1.2);
     return Workpiece.of(
         Shapes.coloured(Shapes.together(ground, holed, debris, debris)),
         Frame.ofOffset(new double[] {4e5, 5e6, 100}));
   }
 
-  private Workpiece before(Given given) {
-    Workpiece w = start();
+  private static Workpiece before(Given given) {
+    return before(given, start());
+  }
+
+  static Workpiece before(Given given, Workpiece start) {
+    Workpiece w = start;
     for (Map<String, Object> e : given.before()) {
       w = Catalogue.create(e).apply(w, Run.unwatched()).work();
     }
@@ -276,7 +288,7 @@ class EveryStepTest {
     }
   }
 
-  private static void assertSame(Workpiece a, Workpiece b) {
+  static void assertSame(Workpiece a, Workpiece b) {
     assertThat(a.scan().sameAs(b.scan())).isTrue();
     assertThat(a.frame()).isEqualTo(b.frame());
     assertThat(a.cast() == null).isEqualTo(b.cast() == null);
