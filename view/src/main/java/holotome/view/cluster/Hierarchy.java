@@ -14,8 +14,8 @@ import java.util.Map;
  * clustering on nested grids.
  *
  * <p>Immutable once made. Building costs O(T), on all cores but for dealing out the vertices, and
- * about 28 bytes per triangle, of which 13 are let go where memory is short; about 12 more while it
- * is built.
+ * 26 to 32 bytes per triangle, of which about half are let go where memory is short; about 5 more
+ * while it is built.
  */
 public final class Hierarchy {
   private final Mesh mesh;
