@@ -14,6 +14,7 @@ public final class BvhQuery {
   private final Bvh bvh;
   private final int[] stack = new int[192];
   private final float[] near = new float[192];
+  private final TrianglePoint point = new TrianglePoint();
 
   /** The triangle of the last answer, in the numbering of the mesh; -1 for none. */
   public int triangle = -1;
@@ -260,71 +261,13 @@ public final class BvhQuery {
   }
 
   private float closer(int i, float x, float y, float z, float best) {
-    float[] p = bvh.corners;
     int o = 9 * i;
-    float ax = p[o];
-    float ay = p[o + 1];
-    float az = p[o + 2];
-    float abx = p[o + 3] - ax;
-    float aby = p[o + 4] - ay;
-    float abz = p[o + 5] - az;
-    float acx = p[o + 6] - ax;
-    float acy = p[o + 7] - ay;
-    float acz = p[o + 8] - az;
-    float apx = x - ax;
-    float apy = y - ay;
-    float apz = z - az;
-    float d1 = abx * apx + aby * apy + abz * apz;
-    float d2 = acx * apx + acy * apy + acz * apz;
-    float ab2 = abx * abx + aby * aby + abz * abz;
-    float ac2 = acx * acx + acy * acy + acz * acz;
-    float abac = abx * acx + aby * acy + abz * acz;
-    float d3 = d1 - ab2;
-    float d4 = d2 - abac;
-    float d5 = d1 - abac;
-    float d6 = d2 - ac2;
-    float s;
-    float t;
-    if (d1 <= 0 && d2 <= 0) {
-      s = 0;
-      t = 0;
-    } else if (d3 >= 0 && d4 <= d3) {
-      s = 1;
-      t = 0;
-    } else if (d6 >= 0 && d5 <= d6) {
-      s = 0;
-      t = 1;
-    } else {
-      float vc = d1 * d4 - d3 * d2;
-      float vb = d5 * d2 - d1 * d6;
-      float va = d3 * d6 - d5 * d4;
-      if (vc <= 0 && d1 >= 0 && d3 <= 0) {
-        s = d1 / (d1 - d3);
-        t = 0;
-      } else if (vb <= 0 && d2 >= 0 && d6 <= 0) {
-        s = 0;
-        t = d2 / (d2 - d6);
-      } else if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
-        t = (d4 - d3) / ((d4 - d3) + (d5 - d6));
-        s = 1 - t;
-      } else {
-        float sum = va + vb + vc;
-        if (!(sum > 0)) {
-          return best;
-        }
-        s = vb / sum;
-        t = vc / sum;
-      }
-    }
-    float rx = apx - s * abx - t * acx;
-    float ry = apy - s * aby - t * acy;
-    float rz = apz - s * abz - t * acz;
-    float d = rx * rx + ry * ry + rz * rz;
+    float d = point.square(bvh.corners, o, o + 3, o + 6, x, y, z);
     int id = bvh.ids[i];
     if (d < best || d == best && (triangle < 0 || id < triangle)) {
       triangle = id;
-      u = s;
-      v = t;
+      u = point.s();
+      v = point.t();
       return d;
     }
     return best;

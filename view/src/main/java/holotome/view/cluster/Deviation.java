@@ -1,13 +1,13 @@
 package holotome.view.cluster;
 
+import holotome.core.spatial.TrianglePoint;
 import java.util.Arrays;
 
 /**
  * Measures how far a mesh lies from the light mesh that stands for it: from each vertex of the
  * level below to the nearest triangle around the vertex it became, added to how far that one was
  * from the mesh's own vertices. A bound from above for the mesh's vertices as far as the levels
- * between are flat from vertex to vertex. The closest point of a triangle follows Ericson,
- * "Real-Time Collision Detection" (2005), section 5.1.5.
+ * between are flat from vertex to vertex.
  *
  * <p>Triangles much longer than a cell do not count: being near one by chance, as in a jumble of
  * triangles, says nothing of what a vertex became. What is too thin for the grid and vanishes from
@@ -26,6 +26,7 @@ final class Deviation {
   private int[] around = new int[0];
   private int[] near = new int[0];
   private boolean[] isLeft = new boolean[0];
+  private final TrianglePoint point = new TrianglePoint();
   private float error;
 
   /**
@@ -143,7 +144,8 @@ final class Deviation {
       int t = 3 * around[k];
       least =
           Math.min(
-              least, square(xyz, 3 * corners[t], 3 * corners[t + 1], 3 * corners[t + 2], x, y, z));
+              least,
+              point.square(xyz, 3 * corners[t], 3 * corners[t + 1], 3 * corners[t + 2], x, y, z));
     }
     float away = (float) Math.sqrt(least);
     return Math.max(known, before + (isLeft[i] ? away : 2 * away));
@@ -151,60 +153,5 @@ final class Deviation {
 
   private static float square(float x, float y, float z) {
     return x * x + y * y + z * z;
-  }
-
-  /** The square of the distance from a point to the triangle of vertices at a, b and c. */
-  private static float square(float[] p, int a, int b, int c, float x, float y, float z) {
-    float ux = p[b] - p[a];
-    float uy = p[b + 1] - p[a + 1];
-    float uz = p[b + 2] - p[a + 2];
-    float vx = p[c] - p[a];
-    float vy = p[c + 1] - p[a + 1];
-    float vz = p[c + 2] - p[a + 2];
-    float wx = x - p[a];
-    float wy = y - p[a + 1];
-    float wz = z - p[a + 2];
-    float uw = ux * wx + uy * wy + uz * wz;
-    float vw = vx * wx + vy * wy + vz * wz;
-    if (uw <= 0 && vw <= 0) {
-      return square(wx, wy, wz);
-    }
-    float uu = square(ux, uy, uz);
-    float vv = square(vx, vy, vz);
-    float uv = ux * vx + uy * vy + uz * vz;
-    float d3 = uw - uu;
-    float d4 = vw - uv;
-    float d5 = uw - uv;
-    float d6 = vw - vv;
-    float s;
-    float t;
-    if (d3 >= 0 && d4 <= d3) {
-      s = 1;
-      t = 0;
-    } else if (d6 >= 0 && d5 <= d6) {
-      s = 0;
-      t = 1;
-    } else {
-      float inC = uw * d4 - d3 * vw;
-      float inB = d5 * vw - uw * d6;
-      float inA = d3 * d6 - d5 * d4;
-      if (inC <= 0 && uw >= 0 && d3 <= 0) {
-        s = uw / (uw - d3);
-        t = 0;
-      } else if (inB <= 0 && vw >= 0 && d6 <= 0) {
-        s = 0;
-        t = vw / (vw - d6);
-      } else if (inA <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
-        t = (d4 - d3) / (d4 - d3 + (d5 - d6));
-        s = 1 - t;
-      } else {
-        float k = 1 / (inA + inB + inC);
-        s = inB * k;
-        t = inC * k;
-      }
-    }
-    float d = square(wx - s * ux - t * vx, wy - s * uy - t * vy, wz - s * uz - t * vz);
-    // A triangle without area tells nothing.
-    return d >= 0 ? d : Float.POSITIVE_INFINITY;
   }
 }
