@@ -9,9 +9,7 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 
 /**
  * What meshes need to be drawn in little time, for the few used last; shared by renderers that show
@@ -53,14 +51,23 @@ final class Preparations implements Spare.Holder {
     Spare.add(this);
   }
 
+  /** All but what was used last goes; of that, what is made again as it is drawn. */
   @Override
   public void letGo() {
-    List<Hierarchy> made;
+    Hierarchy last = null;
     synchronized (this) {
       spare.clear();
-      made = prepared.values().stream().map(Prepared::hierarchy).filter(Objects::nonNull).toList();
+      while (prepared.size() > 1) {
+        prepared.remove(prepared.keySet().iterator().next());
+      }
+      for (Prepared p : prepared.values()) {
+        last = p.hierarchy();
+        latest = last == null ? latest : last;
+      }
     }
-    made.forEach(Hierarchy::letGo);
+    if (last != null) {
+      last.letGo();
+    }
   }
 
   synchronized Prepared of(Mesh mesh) {

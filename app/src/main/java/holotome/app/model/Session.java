@@ -21,6 +21,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Deque;
 import java.util.List;
+import java.util.function.Consumer;
 
 /**
  * The work at hand: the Log with its states, undo and redo, what is selected, what was measured,
@@ -148,8 +149,9 @@ public final class Session {
     }
     lookBack = next;
     History of = history;
-    if (next < 0 || of.isAtHand(next)) {
-      shownState = next < 0 ? null : of.stateAfter(next);
+    Workpiece there = next < 0 ? null : of.atHand(next);
+    if (next < 0 || there != null) {
+      shownState = there;
     } else {
       jobs.fetch(
           () -> of.stateAfter(next),
@@ -343,6 +345,7 @@ public final class Session {
 
   /** The view asks for memory first: what is worked on must be seen, findings may wait. */
   private void showThenMeasure() {
+    insights.setAtHand(current.scan());
     changed();
     measure();
   }
@@ -350,7 +353,6 @@ public final class Session {
   /** Measures the current Scan in the background for the findings. */
   private void measure() {
     Mesh mesh = current.scan();
-    insights.setAtHand(mesh);
     if (insights.of(mesh) != null) {
       return;
     }
@@ -413,26 +415,27 @@ public final class Session {
     atHand(
         "Fetching the result",
         next,
-        () -> {
+        state -> {
           undo.push(moment());
           redo.clear();
-          settle(next, null);
+          settle(next, state, null);
         });
   }
 
   /** Goes on once a History's last state is in memory: reading it back may take a moment. */
-  private void atHand(String title, History of, Runnable then) {
-    if (of.isAtHand(of.size())) {
-      then.run();
+  private void atHand(String title, History of, Consumer<Workpiece> then) {
+    Workpiece there = of.atHand(of.size());
+    if (there != null) {
+      then.accept(there);
       return;
     }
-    jobs.run(title, work -> of.current(), state -> then.run());
+    jobs.run(title, work -> of.current(), then);
     changed();
   }
 
-  private void settle(History next, Selected then) {
+  private void settle(History next, Workpiece state, Selected then) {
     history = next;
-    current = next.current();
+    current = state;
     selected = then;
     lookBack = -1;
     shownState = null;
@@ -477,10 +480,10 @@ public final class Session {
     atHand(
         title,
         next.history,
-        () -> {
+        state -> {
           from.pop();
           to.push(moment());
-          settle(next.history, next.selected);
+          settle(next.history, state, next.selected);
         });
   }
 

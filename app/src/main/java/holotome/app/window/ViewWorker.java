@@ -9,6 +9,8 @@ import holotome.view.Picking;
 import holotome.view.Renderer;
 import holotome.view.Scene;
 import java.util.BitSet;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicReference;
@@ -32,6 +34,10 @@ final class ViewWorker {
   private final AtomicReference<Request> pending = new AtomicReference<>();
   private final Consumer<Drawn> onDrawn;
   private volatile Mesh prepareWanted;
+
+  /** Claims on memory for what is, or waits to be, prepared. */
+  private final Set<Spare.Claim> claims = ConcurrentHashMap.newKeySet();
+
   private volatile Work preparingNow = new Work();
 
   /** When preparing last failed, as {@link System#nanoTime}; it is tried again after a while. */
@@ -132,6 +138,7 @@ final class ViewWorker {
     Work work = new Work();
     preparingNow = work;
     Spare.Claim claim = renderer.claim(mesh);
+    claims.add(claim);
     preparing.execute(
         () -> {
           try (claim) {
@@ -147,6 +154,8 @@ final class ViewWorker {
               System.err.println("holotome: the view could not be prepared: " + f.getMessage());
               failed = System.nanoTime();
             }
+          } finally {
+            claims.remove(claim);
           }
         });
   }
@@ -237,5 +246,8 @@ final class ViewWorker {
   void shutDown() {
     thread.shutdownNow();
     preparing.shutdownNow();
+    preparingNow.cancel();
+    // What was not begun never will be: nobody must wait behind it.
+    claims.forEach(Spare.Claim::close);
   }
 }

@@ -24,9 +24,17 @@ record Checkpoint(
         scan.get(), cast == null ? null : cast.get(), maps == null ? null : maps.get(), frame);
   }
 
-  /** Whether {@link #get} would have to read a file. */
-  boolean isOnDisk() {
-    return parts().stream().anyMatch(p -> p.atHand() == null);
+  /** The workpiece where {@link #get} need read no file, else null. */
+  Workpiece atHand() {
+    Mesh s = scan.atHand();
+    Mesh c = cast == null ? null : cast.atHand();
+    Maps m = maps == null ? null : maps.atHand();
+    boolean isWhole = s != null && (cast == null || c != null) && (maps == null || m != null);
+    if (!isWhole) {
+      return null;
+    }
+    owner.used(this);
+    return new Workpiece(s, c, m, frame);
   }
 
   List<Kept<?>> parts() {

@@ -52,9 +52,11 @@ public final class History {
     return states.get(entries).get();
   }
 
-  /** Whether the state after so many entries is in memory; else it takes a moment to read. */
-  public boolean isAtHand(int entries) {
-    return !states.get(entries).isOnDisk();
+  /**
+   * The state after so many entries where it is in memory; null where it takes a moment to read.
+   */
+  public Workpiece atHand(int entries) {
+    return states.get(entries).atHand();
   }
 
   public Workpiece current() {

@@ -234,13 +234,13 @@ class HistoryTest {
     all.letGo();
     assertThat(all.bytesHeld()).isLessThan(before).isPositive();
     assertThat(filesOfStates()).isEqualTo(2);
-    assertThat(h.isAtHand(2)).isTrue();
+    assertThat(h.atHand(2)).isEqualTo(h.current());
     // While anyone else holds the mesh, that one is given and nothing is read.
     assertThat(h.stateAfter(0).scan()).isSameAs(first.scan());
     Workpiece copy = Workpiece.of(copyOf(first.scan()), first.frame());
     first = null;
     System.gc();
-    assertThat(h.isAtHand(0)).isFalse();
+    assertThat(h.atHand(0)).isNull();
     assertSame(h.stateAfter(0), copy);
   }
 
