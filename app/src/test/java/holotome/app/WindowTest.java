@@ -255,6 +255,23 @@ class WindowTest extends WindowCase {
     assertThat(selected()).isGreaterThan(20_000);
   }
 
+  /** A list made anew takes the button that had the focus with it. */
+  @Test
+  void keysWorkWhereWhatHadTheFocusIsGone() {
+    for (int i = 0; i < 4; i++) {
+      stage(KeyCode.DIGIT2);
+      d.on(
+          () -> {
+            Node link = d.node("findings").lookup(".link");
+            link.requestFocus();
+            assertThat(link.isFocused()).isTrue();
+            ((javafx.scene.layout.Pane) link.getParent()).getChildren().remove(link);
+            return null;
+          });
+      stage(KeyCode.DIGIT4);
+    }
+  }
+
   // --- figures typed in ------------------------------------------------------------------------
 
   @Test

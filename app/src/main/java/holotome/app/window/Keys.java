@@ -3,6 +3,7 @@ package holotome.app.window;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.log.History;
+import javafx.event.EventHandler;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
@@ -17,13 +18,30 @@ final class Keys {
   private final Desk desk;
   private boolean holding;
 
+  private final EventHandler<KeyEvent> pressed = this::pressed;
+  private final EventHandler<KeyEvent> released = this::released;
+
   Keys(Desk desk) {
     this.desk = desk;
   }
 
+  /**
+   * On the scene, not on the desk: where what had the focus is gone from the window (a finding's
+   * button, once it is mended) keys reach the scene alone.
+   */
   void install() {
-    desk.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
-    desk.addEventFilter(KeyEvent.KEY_RELEASED, this::released);
+    desk.sceneProperty()
+        .addListener(
+            (o, before, now) -> {
+              if (before != null) {
+                before.removeEventFilter(KeyEvent.KEY_PRESSED, pressed);
+                before.removeEventFilter(KeyEvent.KEY_RELEASED, released);
+              }
+              if (now != null) {
+                now.addEventFilter(KeyEvent.KEY_PRESSED, pressed);
+                now.addEventFilter(KeyEvent.KEY_RELEASED, released);
+              }
+            });
   }
 
   private void pressed(KeyEvent e) {
