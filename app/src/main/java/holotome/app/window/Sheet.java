@@ -10,6 +10,7 @@ import holotome.app.tool.Tools;
 import holotome.core.log.Entry;
 import holotome.core.log.History;
 import holotome.core.mesh.Box;
+import holotome.core.mesh.Counts;
 import holotome.core.step.Length;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
@@ -352,7 +353,7 @@ final class Sheet extends VBox {
               Figures after =
                   known != null && known.mesh() == w.scan()
                       ? Figures.of(w, known)
-                      : Figures.of(w, work.part(0.3, "Measuring"));
+                      : Figures.of(w, counted(h), work.part(0.3, "Measuring"));
               return new Trial(on, index, values, h, after);
             },
             t -> {
@@ -371,6 +372,11 @@ final class Sheet extends VBox {
               }
               session.measureIfIdle();
             });
+  }
+
+  /** What the last entry counted of the Scan; null where it did not. */
+  private static Counts counted(History h) {
+    return h.lines().isEmpty() ? null : h.lines().getLast().effect().counts();
   }
 
   private void buttons() {
@@ -469,7 +475,7 @@ final class Sheet extends VBox {
   }
 
   private static String counted(int n) {
-    return n == Figures.NOT_COUNTED ? "–" : count(n);
+    return n == Counts.NOT_COUNTED ? "–" : count(n);
   }
 
   private List<Tool.Row> compared() {

@@ -1,5 +1,7 @@
 package holotome.core.log;
 
+import holotome.core.mesh.Counts;
+import holotome.core.step.Outcome;
 import holotome.core.step.Workpiece;
 import java.util.List;
 
@@ -8,10 +10,12 @@ import java.util.List;
  *
  * @param triangles of the mesh in hand (the Cast where there is one) after it
  * @param change against before
+ * @param counts of the Scan after it, where it was counted; else null
  */
-public record Effect(int triangles, int change, double seconds, List<String> notes) {
-  static Effect of(Workpiece before, Workpiece after, double seconds, List<String> notes) {
-    int n = after.current().triangleCount();
-    return new Effect(n, n - before.current().triangleCount(), seconds, notes);
+public record Effect(int triangles, int change, double seconds, List<String> notes, Counts counts) {
+  static Effect of(Workpiece before, Outcome outcome, double seconds) {
+    int n = outcome.work().current().triangleCount();
+    int change = n - before.current().triangleCount();
+    return new Effect(n, change, seconds, outcome.notes(), outcome.counts());
   }
 }

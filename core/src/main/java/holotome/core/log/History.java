@@ -99,7 +99,7 @@ public final class History {
     Workpiece at = stateAfter(keep);
     for (Entry e : entries) {
       if (!e.on()) {
-        Effect none = Effect.of(at, at, 0, List.of("Switched off"));
+        Effect none = Effect.of(at, Outcome.of(at, "Switched off"), 0);
         out.add(new Line(e, none));
         after.add(after.getLast());
         continue;
@@ -108,7 +108,7 @@ public final class History {
       Outcome outcome =
           applyChecked(e.step(), at, new Run(run.work().part(1.0 / entries.size(), ""), run.out()));
       double seconds = (System.nanoTime() - start) * 1e-9;
-      Effect effect = Effect.of(at, outcome.work(), seconds, outcome.notes());
+      Effect effect = Effect.of(at, outcome, seconds);
       at = outcome.work();
       out.add(new Line(e, effect));
       after.add(checkpoints.keep(at));

@@ -1,5 +1,6 @@
 package holotome.core.step;
 
+import holotome.core.mesh.Counts;
 import java.util.List;
 
 /**
@@ -7,10 +8,15 @@ import java.util.List;
  *
  * @param work the new workpiece
  * @param notes what was done, in plain sentences without a full stop; figures included
+ * @param counts of the new Scan, where the step had to count anyway; else null
  */
-public record Outcome(Workpiece work, List<String> notes) {
+public record Outcome(Workpiece work, List<String> notes, Counts counts) {
   public Outcome {
     notes = List.copyOf(notes);
+  }
+
+  public Outcome(Workpiece work, List<String> notes) {
+    this(work, notes, null);
   }
 
   public static Outcome of(Workpiece work, String... notes) {

@@ -54,8 +54,9 @@ public record CutBox(
     if (cut.isEmpty()) {
       throw Failure.cannot("Nothing would be left; move the box or keep its other side");
     }
-    notes.addFirst(Removal.note(mesh, cut, cut, in.frame(), run.work().part(0.2, "Measuring")));
+    Removal removal = Removal.of(mesh, cut, cut, in.frame(), run.work().part(0.2, "Measuring"));
+    notes.addFirst(removal.note());
     notes.removeIf(n -> n.startsWith("0 outlines"));
-    return new Outcome(in.withScan(cut), notes);
+    return new Outcome(in.withScan(cut), notes, removal.counts());
   }
 }

@@ -45,8 +45,7 @@ public record CutFence(
       throw Failure.cannot(
           "Nothing would be left; draw the fence elsewhere or keep its other side");
     }
-    return Outcome.of(
-        in.withScan(result),
-        Removal.note(mesh, result, result, in.frame(), run.work().part(0.2, "Measuring")));
+    return Removal.of(mesh, result, result, in.frame(), run.work().part(0.2, "Measuring"))
+        .outcome(in.withScan(result));
   }
 }

@@ -126,14 +126,16 @@ public record CutGround(
       result = cap.mesh();
       closed = cap.note();
     }
-    notes.add(Removal.note(mesh, split.mesh(), result, frame, run.work().part(0.1, "Measuring")));
+    Removal removal =
+        Removal.of(mesh, split.mesh(), result, frame, run.work().part(0.1, "Measuring"));
+    notes.add(removal.note());
     if (crumbs > 0) {
       notes.add(String.format("%,d crumbs of ground went with it", crumbs));
     }
     if (closed != null) {
       notes.add(closed);
     }
-    return new Outcome(in.withScan(result), notes);
+    return new Outcome(in.withScan(result), notes, removal.counts());
   }
 
   /** How far places lie above the cut. */

@@ -90,10 +90,12 @@ public record CutSelection(
     }
     Mesh result = Submesh.of(mesh, t -> selected.get(t) == keep, run.work().part(0.4, "Removing"));
     List<String> notes = new ArrayList<>();
-    notes.add(Removal.note(mesh, result, result, in.frame(), run.work().part(0.2, "Measuring")));
+    Removal removal =
+        Removal.of(mesh, result, result, in.frame(), run.work().part(0.2, "Measuring"));
+    notes.add(removal.note());
     if (!all.stream().allMatch(Pick::isGeometric)) {
       notes.add("Selected triangle by triangle: fits this mesh only, not another scan");
     }
-    return new Outcome(in.withScan(result), notes);
+    return new Outcome(in.withScan(result), notes, removal.counts());
   }
 }

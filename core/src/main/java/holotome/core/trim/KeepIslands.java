@@ -72,10 +72,9 @@ public record KeepIslands(
     }
     int[] of = islands.ofTriangle();
     Mesh result = Submesh.of(mesh, t -> kept[of[t]], run.work().part(0.3, "Removing islands"));
-    return Outcome.of(
-        in.withScan(result),
-        String.format("%,d of %,d islands removed", removed, kept.length),
-        Removal.note(mesh, result, result, in.frame(), run.work().part(0.1, "Measuring")));
+    return Removal.of(mesh, result, result, in.frame(), run.work().part(0.1, "Measuring"))
+        .outcome(
+            in.withScan(result), String.format("%,d of %,d islands removed", removed, kept.length));
   }
 
   /** Which islands stay, by their rank. */

@@ -1,5 +1,6 @@
 package holotome.core.trim;
 
+import holotome.core.mesh.Counts;
 import holotome.core.mesh.Frame;
 import holotome.core.mesh.Joined;
 import holotome.core.mesh.Mesh;
@@ -73,6 +74,7 @@ public record PlaneCut(
     }
     List<String> notes = new ArrayList<>();
     Mesh result = front.closed;
+    Counts counts = null;
     if (both) {
       Half back =
           half(mesh, p, Vec.mul(n, -1), close, new Run(run.work().part(share, "Cutting"), null));
@@ -87,11 +89,13 @@ public record PlaneCut(
       notes.addAll(front.note);
       notes.addAll(back.note);
     } else {
-      notes.add(
-          Removal.note(mesh, front.open, front.closed, frame, run.work().part(0.2, "Measuring")));
+      Removal removal =
+          Removal.of(mesh, front.open, front.closed, frame, run.work().part(0.2, "Measuring"));
+      notes.add(removal.note());
       notes.addAll(front.note);
+      counts = removal.counts();
     }
-    return new Outcome(in.withScan(result), notes);
+    return new Outcome(in.withScan(result), notes, counts);
   }
 
   /** What lies before a plane, as cut and with the cut closed. */

@@ -1,25 +1,27 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Borders;
+import holotome.core.mesh.Counts;
 import holotome.core.mesh.Frame;
-import holotome.core.mesh.Islands;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.step.Length;
+import holotome.core.step.Outcome;
+import holotome.core.step.Workpiece;
 import holotome.core.task.Work;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 
-/** Says in words what a step took away, so that nothing goes silently. */
-final class Removal {
-  /** Above so many triangles borders are left to the findings: counting them takes a minute. */
-  private static final int COUNTED = 20_000_000;
-
-  private Removal() {}
+/**
+ * Says in words what a step took away, so that nothing goes silently.
+ *
+ * @param counts of what is left
+ */
+record Removal(String note, Counts counts) {
 
   /** A forecast of what removing and its note take, in bytes; measured at 10 and 100 million. */
   static long memory(Mesh mesh) {
-    return (mesh.triangleCount() <= COUNTED ? 56L : 32L) * mesh.triangleCount();
+    return (Counts.countsBorders(mesh) ? 56L : 32L) * mesh.triangleCount();
   }
 
   /**
@@ -28,7 +30,7 @@ final class Removal {
    * @param cut what was left of the mesh
    * @param after the same with what was added to close a cut
    */
-  static String note(Mesh before, Mesh cut, Mesh after, Frame frame, Work work) {
+  static Removal of(Mesh before, Mesh cut, Mesh after, Frame frame, Work work) {
     double had = Measures.area(before);
     double lost = Math.max(0, had - Measures.area(cut));
     work.advance(0.2);
@@ -40,13 +42,19 @@ final class Removal {
             Math.max(0, before.triangleCount() - cut.triangleCount()),
             area(lost, frame),
             had > 0 ? 100 * lost / had : 0));
-    int islands = Islands.of(after, work.part(0.3, "Measuring")).count();
-    text.append(counted(islands, "island", "islands"));
-    if (after.triangleCount() <= COUNTED) {
-      int borders = Borders.of(Adjacency.of(after, work.part(0.5, "Measuring"))).loops().length;
-      text.append(" and ").append(counted(borders, "border", "borders"));
+    Counts counts = Counts.of(after, work.part(0.8, "Measuring"));
+    text.append(counted(counts.islands(), "island", "islands"));
+    if (counts.borders() != Counts.NOT_COUNTED) {
+      text.append(" and ").append(counted(counts.borders(), "border", "borders"));
     }
-    return text.append(" left").toString();
+    return new Removal(text.append(" left").toString(), counts);
+  }
+
+  /** What a step gave that did nothing else. */
+  Outcome outcome(Workpiece work, String... notes) {
+    List<String> all = new ArrayList<>(List.of(notes));
+    all.add(note);
+    return new Outcome(work, all, counts);
   }
 
   private static String counted(int n, String one, String many) {

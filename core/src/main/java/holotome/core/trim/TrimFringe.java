@@ -55,9 +55,8 @@ public record TrimFringe(
       throw Failure.cannot("Nothing would be left; choose a lower limit");
     }
     Mesh result = Submesh.of(mesh, t -> !gone.get(t), run.work().part(0.2, "Removing"));
-    return Outcome.of(
-        in.withScan(result),
-        Removal.note(mesh, result, result, in.frame(), run.work().part(0.1, "Measuring")));
+    return Removal.of(mesh, result, result, in.frame(), run.work().part(0.1, "Measuring"))
+        .outcome(in.withScan(result));
   }
 
   private static int openEdges(Adjacency adjacency, BitSet gone, int t) {

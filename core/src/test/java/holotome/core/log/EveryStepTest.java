@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
+import holotome.core.mesh.Counts;
 import holotome.core.mesh.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Raster;
@@ -324,6 +325,13 @@ class EveryStepTest {
     if (o.work().cast() != null) {
       Naive.assertSound(o.work().cast());
     }
+    if (o.counts() != null) {
+      assertThat(o.counts()).isEqualTo(Counts.of(o.work().scan(), Work.unwatched()));
+    }
+    assertThat(o.counts() != null)
+        .isEqualTo(
+            given.entry().get("do").toString().startsWith("trim.")
+                && !"both".equals(given.entry().get("keep")));
     assertThat(o.notes()).isNotEmpty().allSatisfy(n -> assertThat(n).doesNotContain("\n", "null"));
     assertThat(work.fraction()).as("progress when done").isLessThanOrEqualTo(1.0);
   }
