@@ -29,8 +29,8 @@ import java.util.function.Consumer;
  * Jobs}.
  */
 public final class Session {
-  /** Measuring waits so many seconds for memory that the view and others may give back. */
-  private static final double PATIENCE = 120;
+  /** Measuring waits so many seconds for memory when no other large computation is at work. */
+  private static final double PATIENCE = 10;
 
   /** So many changes of the selection since the last entry can be undone. */
   private static final int KEPT_SELECTIONS = 40;
@@ -56,6 +56,9 @@ public final class Session {
   private int reopened = -1;
   private Selected selected;
   private final Insights insights = new Insights();
+
+  /** Why the current Scan could not be measured; null where it was, or is to be. */
+  private Failure unmeasured;
 
   /** The state after the last entry: what is worked on is never only on disk. */
   private Workpiece current;
@@ -353,6 +356,7 @@ public final class Session {
   /** Measures the current Scan in the background for the findings. */
   private void measure() {
     Mesh mesh = current.scan();
+    unmeasured = null;
     if (insights.of(mesh) != null) {
       return;
     }
@@ -367,12 +371,27 @@ public final class Session {
           insights.put(result);
           changed();
         },
-        f -> changed());
+        f -> {
+          unmeasured = f.kind() == Failure.Kind.CANCELLED ? null : f;
+          changed();
+        });
+  }
+
+  /** Why there is no {@link #insight}; null where it is being measured. */
+  public Failure unmeasured() {
+    return unmeasured;
+  }
+
+  /** Tries once more to measure what could not be. */
+  public void measureAgain() {
+    measure();
+    changed();
   }
 
   /** Takes the measuring up again after another quiet job ended it. */
   public void measureIfIdle() {
-    if (isOpen() && insight() == null && !jobs.isQuietRunning() && !jobs.isBusy()) {
+    boolean isIdle = !jobs.isQuietRunning() && !jobs.isBusy();
+    if (isOpen() && insight() == null && unmeasured == null && isIdle) {
       measure();
     }
   }

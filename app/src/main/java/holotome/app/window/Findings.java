@@ -147,7 +147,16 @@ final class Findings {
             datum ? Scale.class : DeclareUnit.class));
   }
 
-  private static Finding measuring() {
+  private Finding measuring() {
+    if (session.unmeasured() != null) {
+      return new Finding(
+          Severity.WARN,
+          "The scan is not measured",
+          session.unmeasured().getMessage() + "; nothing can be found in it.",
+          null,
+          "Measure it now",
+          session::measureAgain);
+    }
     return new Finding(
         Severity.NOTE,
         "Measuring the scan",

@@ -90,7 +90,7 @@ final class StageBar extends HBox {
       case TRIM -> entries("trim");
       case MEND ->
           i == null
-              ? "measuring"
+              ? session.unmeasured() == null ? "measuring" : "not measured"
               : i.inspection().boundaryLoops() == 0
                   ? "closed"
                   : i.inspection().boundaryLoops()

@@ -17,6 +17,9 @@ public final class Spare {
   /** Between looks at whose turn it is, in milliseconds. */
   private static final long TURN = 50;
 
+  /** So few bytes are there for the asking: nobody waits for them. */
+  private static final long SMALL = 16 << 20;
+
   /** Those at work, then those who wait, in their order; guards itself. */
   private static final List<Claim> CLAIMS = new ArrayList<>();
 
@@ -135,6 +138,10 @@ public final class Spare {
       boolean collected = false;
       while (true) {
         synchronized (CLAIMS) {
+          if (bytes <= SMALL) {
+            CLAIMS.remove(this);
+            return false;
+          }
           boolean first = CLAIMS.getFirst() == this;
           if (first || isNext() && free() - promised() >= bytes) {
             begun = true;

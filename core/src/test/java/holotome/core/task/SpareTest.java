@@ -61,7 +61,7 @@ class SpareTest {
     Spare.Claim first = Spare.claim(most);
     first.await(0, Work.unwatched());
     Spare.Claim second = Spare.claim(most);
-    Spare.Claim third = Spare.claim(1);
+    Spare.Claim third = Spare.claim(20 << 20);
     Spare.Claim urgent = Spare.urgentClaim(most);
     Thread[] threads = {
       waiting(third, "third", order),
@@ -92,8 +92,8 @@ class SpareTest {
 
   @Test
   void whatFitsBesideEachOtherRunsSideBySide() {
-    try (Spare.Claim one = Spare.claim(1000);
-        Spare.Claim other = Spare.claim(1000)) {
+    try (Spare.Claim one = Spare.claim(20 << 20);
+        Spare.Claim other = Spare.claim(20 << 20)) {
       assertThat(one.await(0, Work.unwatched())).isTrue();
       assertThat(other.await(0, Work.unwatched())).isTrue();
     }
@@ -110,6 +110,18 @@ class SpareTest {
       assertThatThrownBy(() -> other.await(0, work))
           .isInstanceOfSatisfying(
               Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.CANCELLED));
+    }
+  }
+
+  @Test
+  void whatTakesNextToNothingWaitsForNobody() {
+    long most = Runtime.getRuntime().maxMemory();
+    try (Spare.Claim one = Spare.claim(most);
+        Spare.Claim waiting = Spare.claim(most);
+        Spare.Claim little = Spare.claim(1 << 20)) {
+      one.await(0, Work.unwatched());
+      assertThat(little.await(0, Work.unwatched())).isTrue();
+      assertThat(waiting).isNotNull();
     }
   }
 }
