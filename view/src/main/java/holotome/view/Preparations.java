@@ -1,6 +1,7 @@
 package holotome.view;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Failure;
 import holotome.core.task.Spare;
 import holotome.core.task.Work;
 import holotome.view.cluster.Hierarchy;
@@ -121,8 +122,11 @@ final class Preparations implements Spare.Holder {
       int then = times;
       Prepared p = of(mesh);
       if (mesh.triangleCount() >= small && p.hierarchy() == null) {
-        if (!claim.await(0, work) && latest != null) {
+        if (!claim.await(0, work)) {
           forgetOthers(mesh);
+        }
+        if (latest == null) {
+          require(FRESH * mesh.triangleCount());
         }
         Hierarchy before = latest;
         Hierarchy made = before == null ? Hierarchy.of(mesh, work) : before.updated(mesh, work);
@@ -145,6 +149,18 @@ final class Preparations implements Spare.Holder {
     latest = null;
     spare.clear();
     prepared.clear();
+  }
+
+  /** Rather no hierarchy than one that takes the memory others are at work in. */
+  private static void require(long bytes) {
+    long free = Spare.makeRoom(bytes);
+    if (free < bytes) {
+      throw new Failure(
+          Failure.Kind.MEMORY,
+          String.format(
+              "preparing it needs about %.1f GB of memory, %.1f GB are free",
+              bytes / 1e9, free / 1e9));
+    }
   }
 
   /** Where there is no room for two: the one before goes, and the next is made from nothing. */

@@ -152,7 +152,7 @@ final class Findings {
       return new Finding(
           Severity.WARN,
           "The scan is not measured",
-          session.unmeasured().getMessage() + "; nothing can be found in it.",
+          session.unmeasured().getMessage() + ". Without that there are no findings.",
           null,
           "Measure it now",
           session::measureAgain);

@@ -8,6 +8,7 @@ import holotome.core.mesh.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Similarity;
 import holotome.core.step.Workpiece;
+import holotome.core.task.Failure;
 import holotome.view.Camera;
 import holotome.view.Look;
 import holotome.view.Picking;
@@ -79,7 +80,7 @@ public final class ViewPane extends Pane implements ViewPort {
     this.session = session;
     this.settings = settings;
     this.renderer = renderer;
-    this.worker = new ViewWorker(renderer, this::drawn);
+    this.worker = new ViewWorker(renderer, this::drawn, this::unprepared);
     getChildren().addAll(image, overlay);
     setFocusTraversable(true);
     setMinSize(200, 200);
@@ -254,6 +255,10 @@ public final class ViewPane extends Pane implements ViewPort {
 
   private ViewWorker.Request request(boolean moving) {
     return new ViewWorker.Request(scene(), camera, (int) getWidth(), (int) getHeight(), moving);
+  }
+
+  private void unprepared(Failure f) {
+    session.say("While it turns the scan is drawn as dots: " + f.getMessage());
   }
 
   private void drawn(ViewWorker.Drawn d) {

@@ -33,6 +33,7 @@ final class ViewWorker {
   private final Renderer renderer;
   private final AtomicReference<Request> pending = new AtomicReference<>();
   private final Consumer<Drawn> onDrawn;
+  private final Consumer<Failure> onUnprepared;
   private volatile Mesh prepareWanted;
 
   /** Claims on memory for what is, or waits to be, prepared. */
@@ -57,9 +58,13 @@ final class ViewWorker {
   /** A picture as asked; {@code smooth} where the buffer is at twice the size. */
   record Drawn(Request request, Renderer.Picture picture, boolean smooth, double seconds) {}
 
-  ViewWorker(Renderer renderer, Consumer<Drawn> onDrawn) {
+  /**
+   * @param onUnprepared is told, once for each mesh, why it will be drawn less well while it moves
+   */
+  ViewWorker(Renderer renderer, Consumer<Drawn> onDrawn, Consumer<Failure> onUnprepared) {
     this.renderer = renderer;
     this.onDrawn = onDrawn;
+    this.onUnprepared = onUnprepared;
   }
 
   private static ExecutorService executor(String name) {
@@ -129,7 +134,7 @@ final class ViewWorker {
   }
 
   private void prepare(Mesh mesh) {
-    boolean again = failed != 0 && System.nanoTime() - failed > RETRY;
+    boolean again = prepareWanted == mesh && failed != 0 && System.nanoTime() - failed > RETRY;
     if (prepareWanted == mesh && !again || renderer.isPrepared(mesh)) {
       return;
     }
@@ -151,7 +156,9 @@ final class ViewWorker {
             Failure f = Failure.of(e);
             if (f.kind() != Failure.Kind.CANCELLED) {
               // Drawing goes on without: slower, but the picture is the same.
-              System.err.println("holotome: the view could not be prepared: " + f.getMessage());
+              if (!again) {
+                Platform.runLater(() -> onUnprepared.accept(f));
+              }
               failed = System.nanoTime();
             }
           } finally {

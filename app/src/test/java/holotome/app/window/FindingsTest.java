@@ -44,7 +44,7 @@ class FindingsTest {
                 Failure.Kind.MEMORY, "Measuring needs about 2.8 GB of memory, 1.1 GB are free"));
     List<Finding> all = of(stage);
     assertThat(all).hasSize(1);
-    assertThat(all.getFirst().text()).contains("needs about 2.8 GB", "nothing can be found");
+    assertThat(all.getFirst().text()).contains("needs about 2.8 GB", "no findings");
     all.getFirst().action().run();
     Mockito.verify(session).measureAgain();
   }
