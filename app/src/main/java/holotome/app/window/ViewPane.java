@@ -46,7 +46,7 @@ public final class ViewPane extends Pane implements ViewPort {
   private final Renderer renderer;
   private final ViewWorker worker;
   private final ViewSettings settings;
-  private final PauseTransition still = new PauseTransition(Duration.millis(160));
+  private final PauseTransition still = new PauseTransition(Duration.millis(100));
   private final Overlay marks = new Overlay();
   private final SizeMarks sizes = new SizeMarks();
   private Tool tool;

@@ -138,6 +138,10 @@ public final class Spare {
       boolean collected = false;
       while (true) {
         synchronized (CLAIMS) {
+          if (!CLAIMS.contains(this)) {
+            // Given up by another thread: what it was for is no longer wanted.
+            throw Failure.cancelled();
+          }
           if (bytes <= SMALL) {
             CLAIMS.remove(this);
             return false;
@@ -162,7 +166,7 @@ public final class Spare {
     private boolean isNext() {
       synchronized (CLAIMS) {
         int at = CLAIMS.indexOf(this);
-        return at == 0 || CLAIMS.get(at - 1).begun;
+        return at == 0 || at > 0 && CLAIMS.get(at - 1).begun;
       }
     }
 

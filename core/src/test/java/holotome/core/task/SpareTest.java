@@ -124,4 +124,24 @@ class SpareTest {
       assertThat(waiting).isNotNull();
     }
   }
+
+  @Test
+  void whoseClaimIsGivenUpByAnotherIsCancelled() throws Exception {
+    long most = Runtime.getRuntime().maxMemory();
+    List<String> order = Collections.synchronizedList(new ArrayList<>());
+    try (Spare.Claim one = Spare.claim(most)) {
+      one.await(0, Work.unwatched());
+      Spare.Claim other = Spare.claim(most);
+      Thread t =
+          new Thread(
+              () ->
+                  assertThatThrownBy(() -> other.await(0, Work.unwatched()))
+                      .satisfies(f -> order.add(((Failure) f).kind().name())));
+      t.start();
+      Thread.sleep(150);
+      other.close();
+      t.join(10_000);
+    }
+    assertThat(order).containsExactly("CANCELLED");
+  }
 }
