@@ -1,5 +1,6 @@
 package holotome.app.tool;
 
+import holotome.app.model.Figures;
 import holotome.app.model.Selected;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
@@ -23,6 +24,9 @@ import javafx.scene.layout.VBox;
  */
 public abstract class SelectTool extends Tool {
   static final String JOINS = " Shift adds, Ctrl takes away, both together leave what is in both.";
+
+  /** So many more islands than before are no longer meant. */
+  private static final int MANY_SPECKS = 20;
 
   private CutSelection loaded;
 
@@ -104,6 +108,16 @@ public abstract class SelectTool extends Tool {
     return String.format(
         then() == CutSelection.Then.REMOVE ? "Remove %,d triangles" : "Keep only %,d triangles",
         s.count());
+  }
+
+  @Override
+  public String advice(Figures before, Figures after) {
+    int more = after.islands() - before.islands();
+    return then() == CutSelection.Then.REMOVE && more > MANY_SPECKS
+        ? String.format(
+            "%,d specks would be left, as a rule for not being seen from here; Fill gaps (F) selects those enclosed",
+            more)
+        : null;
   }
 
   /** How what is picked joins what is selected, by the keys held. */

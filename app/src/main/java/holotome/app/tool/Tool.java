@@ -1,5 +1,6 @@
 package holotome.app.tool;
 
+import holotome.app.model.Figures;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.log.History;
@@ -75,6 +76,11 @@ public abstract class Tool {
 
   /** What the button says; {@code trial} is null while figures are not there. */
   public abstract String verb(History trial);
+
+  /** What the user should know of the figures before going on, in plain words; null for nothing. */
+  public String advice(Figures before, Figures after) {
+    return null;
+  }
 
   /** Called when the tool is taken up and laid down. */
   public void begin(ViewPort view) {}

@@ -53,6 +53,7 @@ final class Sheet extends VBox {
   private final Label hint = new Label();
   private final VBox form = new VBox();
   private final Label problem = new Label();
+  private final Label advice = new Label();
   private final GridPane figures = new GridPane();
   private final Button apply = keyed("", "Enter", "apply");
   private final Button drop = keyed("Drop", "Esc", "plain");
@@ -96,6 +97,10 @@ final class Sheet extends VBox {
     problem.getStyleClass().add("problem");
     problem.setId("problem");
     problem.setMinHeight(Region.USE_PREF_SIZE);
+    advice.setWrapText(true);
+    advice.getStyleClass().add("todo");
+    advice.setId("advice");
+    advice.setMinHeight(Region.USE_PREF_SIZE);
     toolGrid.setHgap(10);
     toolGrid.setVgap(2);
     ColumnConstraints half = new ColumnConstraints();
@@ -112,7 +117,7 @@ final class Sheet extends VBox {
     apply.setOnAction(e -> apply());
     drop.setId("drop");
     drop.setOnAction(e -> drop());
-    VBox all = new VBox(10, heading, toolGrid, hint, form, problem, figures, details);
+    VBox all = new VBox(10, heading, toolGrid, hint, form, problem, advice, figures, details);
     all.setPadding(new Insets(12, 14, 6, 14));
     VBox buttons = new VBox(4, apply, drop, entryActions);
     buttons.setPadding(new Insets(4, 14, 8, 14));
@@ -434,6 +439,7 @@ final class Sheet extends VBox {
 
   private void fillFigures() {
     figures.getChildren().clear();
+    advise();
     if (!session.isOpen() || !current.makesSteps()) {
       return;
     }
@@ -459,6 +465,17 @@ final class Sheet extends VBox {
     Region rule = FindingsPanel.rule();
     GridPane.setMargin(rule, new Insets(2, 0, 0, 0));
     figures.add(rule, 0, y, 3, 1);
+  }
+
+  private void advise() {
+    boolean isCompared = session.isOpen() && trial != null && session.insight() != null;
+    String text =
+        isCompared
+            ? current.advice(Figures.of(session.current(), session.insight()), trial.after)
+            : null;
+    advice.setText(text == null ? "" : text);
+    advice.setVisible(text != null);
+    advice.setManaged(text != null);
   }
 
   private void header(String text, int column) {
