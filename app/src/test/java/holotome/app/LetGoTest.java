@@ -3,6 +3,7 @@ package holotome.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Claim;
 import holotome.core.task.Spare;
 import holotome.core.task.Work;
 import java.lang.ref.WeakReference;
@@ -108,7 +109,7 @@ class LetGoTest {
     Thread t =
         new Thread(
             () -> {
-              try (Spare.Claim all = Spare.claim(2 * Runtime.getRuntime().maxMemory())) {
+              try (Claim all = Claim.of(2 * Runtime.getRuntime().maxMemory())) {
                 all.await(0, Work.unwatched());
               }
             });

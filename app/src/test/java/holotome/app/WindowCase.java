@@ -21,9 +21,14 @@ abstract class WindowCase {
   Node view;
   Path scan;
 
+  /** The size of the scan that is opened. */
+  int triangles() {
+    return TRIANGLES;
+  }
+
   @BeforeEach
   void openTheScan() throws Exception {
-    scan = Scans.bollard(TRIANGLES);
+    scan = Scans.bollard(triangles());
     d = Driver.open(dir);
     view = d.desk().view();
     open(scan);

@@ -1,7 +1,7 @@
 package holotome.view;
 
 import holotome.core.mesh.Mesh;
-import holotome.core.task.Failure;
+import holotome.core.task.Claim;
 import holotome.core.task.Spare;
 import holotome.core.task.Work;
 import holotome.view.cluster.Hierarchy;
@@ -112,12 +112,12 @@ final class Preparations implements Spare.Holder {
   }
 
   /** Takes a place in the queue for the memory that preparing a mesh needs. */
-  Spare.Claim claim(Mesh mesh) {
-    return Spare.claim((latest == null ? FRESH : UPDATE) * mesh.triangleCount());
+  Claim claim(Mesh mesh) {
+    return Claim.of((latest == null ? FRESH : UPDATE) * mesh.triangleCount());
   }
 
   /** The same, with a claim taken before; gives it up. */
-  void prepare(Mesh mesh, Spare.Claim claim, Work work) {
+  void prepare(Mesh mesh, Claim claim, Work work) {
     try (claim) {
       int then = times;
       Prepared p = of(mesh);
@@ -153,13 +153,8 @@ final class Preparations implements Spare.Holder {
 
   /** Rather no hierarchy than one that takes the memory others are at work in. */
   private static void require(long bytes) {
-    long free = Spare.makeRoom(bytes);
-    if (free < bytes) {
-      throw new Failure(
-          Failure.Kind.MEMORY,
-          String.format(
-              "preparing it needs about %.1f GB of memory, %.1f GB are free",
-              bytes / 1e9, free / 1e9));
+    if (Spare.makeRoom(bytes) < bytes) {
+      throw Spare.lacking("preparing it", bytes, "");
     }
   }
 

@@ -5,7 +5,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Placing;
 import holotome.core.mesh.Similarity;
 import holotome.core.select.FenceOutline;
-import holotome.core.task.Spare;
+import holotome.core.task.Claim;
 import holotome.core.task.Work;
 import holotome.view.cluster.Hierarchy;
 import holotome.view.cluster.Node;
@@ -293,12 +293,12 @@ public final class Renderer {
   }
 
   /** The same, with a claim taken before; gives it up. */
-  public void prepare(Mesh mesh, Spare.Claim claim, Work work) {
+  public void prepare(Mesh mesh, Claim claim, Work work) {
     preparations.prepare(mesh, claim, work);
   }
 
   /** Takes a place in the queue for the memory that {@link #prepare} needs. */
-  public Spare.Claim claim(Mesh mesh) {
+  public Claim claim(Mesh mesh) {
     return preparations.claim(mesh);
   }
 

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Similarity;
+import holotome.core.task.Claim;
 import holotome.core.task.Failure;
 import holotome.core.task.Spare;
 import holotome.core.task.Work;
@@ -82,9 +83,9 @@ class PreparationsTest {
     all.prepare(other, Work.unwatched());
     Prepared before = all.of(m);
     // Memory for it is only had once another computation is over: by then all is forgotten.
-    Spare.Claim first = Spare.claim(Long.MAX_VALUE / 2);
+    Claim first = Claim.of(Long.MAX_VALUE / 2);
     first.await(0, Work.unwatched());
-    Spare.Claim claim = Spare.claim(Long.MAX_VALUE / 2);
+    Claim claim = Claim.of(Long.MAX_VALUE / 2);
     Thread t = new Thread(() -> all.prepare(m, claim, Work.unwatched()));
     t.start();
     try {

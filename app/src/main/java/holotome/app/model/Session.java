@@ -11,8 +11,8 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.step.Workpiece;
+import holotome.core.task.Claim;
 import holotome.core.task.Failure;
-import holotome.core.task.Spare;
 import holotome.core.task.Work;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -362,7 +362,7 @@ public final class Session {
     }
     jobs.quietly(
         work -> {
-          try (Spare.Claim room = Spare.claim(Insight.memory(mesh))) {
+          try (Claim room = Claim.of(Insight.memory(mesh))) {
             room.require(PATIENCE, "Measuring", work);
             return Insight.of(mesh, work);
           }

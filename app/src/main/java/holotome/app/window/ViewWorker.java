@@ -1,6 +1,7 @@
 package holotome.app.window;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Claim;
 import holotome.core.task.Failure;
 import holotome.core.task.Spare;
 import holotome.core.task.Work;
@@ -34,10 +35,10 @@ final class ViewWorker {
   private final AtomicReference<Request> pending = new AtomicReference<>();
   private final Consumer<Drawn> onDrawn;
   private final Consumer<Failure> onUnprepared;
-  private volatile Mesh prepareWanted;
+  private final AtomicReference<Mesh> prepareWanted = new AtomicReference<>();
 
   /** Claims on memory for what is, or waits to be, prepared. */
-  private final Set<Spare.Claim> claims = ConcurrentHashMap.newKeySet();
+  private final Set<Claim> claims = ConcurrentHashMap.newKeySet();
 
   private volatile Work preparingNow = new Work();
 
@@ -134,23 +135,24 @@ final class ViewWorker {
   }
 
   private void prepare(Mesh mesh) {
-    boolean again = prepareWanted == mesh && failed != 0 && System.nanoTime() - failed > RETRY;
-    if (prepareWanted == mesh && !again || renderer.isPrepared(mesh)) {
+    boolean again =
+        prepareWanted.get() == mesh && failed != 0 && System.nanoTime() - failed > RETRY;
+    if (prepareWanted.get() == mesh && !again || renderer.isPrepared(mesh)) {
       return;
     }
     failed = 0;
-    prepareWanted = mesh;
+    prepareWanted.set(mesh);
     Work work = new Work();
     preparingNow = work;
-    Spare.Claim claim = renderer.claim(mesh);
+    Claim claim = renderer.claim(mesh);
     claims.add(claim);
     preparing.execute(
         () -> {
           try (claim) {
-            if (prepareWanted == mesh) {
+            if (prepareWanted.get() == mesh) {
               renderer.prepare(mesh, claim, work);
               // The renderer holds what it prepared; the mesh must not be held on its account.
-              prepareWanted = null;
+              prepareWanted.compareAndSet(mesh, null);
             }
           } catch (RuntimeException | Error e) {
             Failure f = Failure.of(e);
@@ -170,7 +172,7 @@ final class ViewWorker {
   /** Another scan is opened: what is prepared, or being prepared, of this one is let go. */
   void forget() {
     preparingNow.cancel();
-    prepareWanted = null;
+    prepareWanted.set(null);
     renderer.forget();
   }
 
@@ -255,6 +257,6 @@ final class ViewWorker {
     preparing.shutdownNow();
     preparingNow.cancel();
     // What was not begun never will be: nobody must wait behind it.
-    claims.forEach(Spare.Claim::close);
+    claims.forEach(Claim::close);
   }
 }

@@ -5,6 +5,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.step.Workpiece;
+import holotome.core.task.Claim;
 import holotome.core.task.Failure;
 import holotome.core.task.Spare;
 import java.util.ArrayList;
@@ -120,13 +121,12 @@ public final class History {
   public static Outcome applyChecked(Step step, Workpiece in, Run run) {
     long need = step.memory(in);
     String id = StepKind.of(step).id();
-    try (Spare.Claim room = Spare.urgentClaim(need)) {
+    try (Claim room = Claim.urgent(need)) {
       if (!room.await(0, run.work())) {
-        throw new Failure(
-            Failure.Kind.MEMORY,
-            String.format(
-                "%s needs about %.1f GB of memory, %.1f GB are free; lighten the scan first with reduce.decimate and \"as\": \"scan\", or trim more",
-                id, need / 1e9, Spare.free() / 1e9));
+        throw Spare.lacking(
+            id,
+            need,
+            "; lighten the scan first with reduce.decimate and \"as\": \"scan\", or trim more");
       }
       return applied(step, id, in, run);
     }

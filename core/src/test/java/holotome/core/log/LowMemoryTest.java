@@ -2,7 +2,6 @@ package holotome.core.log;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -24,9 +23,7 @@ class LowMemoryTest {
                 "-XX:+UseSerialGC",
                 "-XX:-UseGCOverheadLimit",
                 "-cp",
-                System.getProperty("java.class.path")
-                    + File.pathSeparator
-                    + System.getProperty("jdk.module.path", ""),
+                System.getProperty("java.class.path"),
                 LowMemory.class.getName(),
                 dir.resolve("out").toString())
             .redirectErrorStream(true)

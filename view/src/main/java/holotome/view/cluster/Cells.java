@@ -23,7 +23,7 @@ final class Cells {
   private static final int SAMPLE = 1 << 16;
 
   /** Of a box so many times as wide as all but a hundredth of the vertices, most is left out. */
-  private static final double FAR = 64;
+  private static final double FAR = 256;
 
   private static final long LAST = (1L << BITS) - 1;
 
@@ -62,7 +62,8 @@ final class Cells {
       high[k] = along[n - 1 - n / 200];
       side = Math.max(side, high[k] - low[k]);
     }
-    if (Math.max(b.width(), Math.max(b.depth(), b.height())) <= FAR * side || n == 0) {
+    double whole = Math.max(b.width(), Math.max(b.depth(), b.height()));
+    if (side == 0 || whole <= FAR * side) {
       return new Cells(b);
     }
     return new Cells(

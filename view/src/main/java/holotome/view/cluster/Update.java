@@ -19,6 +19,9 @@ final class Update {
 
   private static final int GRAIN = 64;
 
+  /** Loops of one thread look for a cancel whenever these bits are all zero. */
+  private static final int OFTEN = (1 << 16) - 1;
+
   private final Hierarchy old;
   private final Mesh mesh;
   private final MeshMatch match;
@@ -67,6 +70,9 @@ final class Update {
 
   private Hierarchy run(Work work) {
     for (int t : match.added()) {
+      if ((t & OFTEN) == 0) {
+        work.check();
+      }
       deal(t);
     }
     List<List<Node>> depths = new ArrayList<>();
@@ -141,15 +147,22 @@ final class Update {
             }
           }
         });
-    List<Node> old = new ArrayList<>();
-    List<Growth.Seed> seeds = new ArrayList<>();
+    List<Node> gone = new ArrayList<>();
     for (int i = 0; i < fresh.length; i++) {
       if (changed[i]) {
-        old.add(leaves.get(i));
-        seeds.add(new Growth.Seed(leaves.get(i).depth, leaves.get(i).key, left(leaves.get(i))));
+        gone.add(leaves.get(i));
       } else {
         made.put(leaves.get(i), fresh[i]);
       }
+    }
+    grow(gone, work.part(0.5, "Preparing the view"));
+  }
+
+  /** Makes what comes in place of leaves that changed, and where there was none. */
+  private void grow(List<Node> gone, Work work) {
+    List<Growth.Seed> seeds = new ArrayList<>();
+    for (Node leaf : gone) {
+      seeds.add(new Growth.Seed(leaf.depth, leaf.key, left(leaf)));
     }
     List<Node> above = new ArrayList<>(addedBeside.keySet());
     for (Node n : above) {
@@ -160,12 +173,11 @@ final class Update {
         }
       }
     }
-    Node[] grown =
-        new Growth(mesh, this.old.cells, maker).of(seeds, work.part(0.5, "Preparing the view"));
-    for (int i = 0; i < old.size(); i++) {
-      made.put(old.get(i), grown[i]);
+    Node[] grown = new Growth(mesh, old.cells, maker).of(seeds, work);
+    int next = 0;
+    for (Node leaf : gone) {
+      made.put(leaf, grown[next++]);
     }
-    int next = old.size();
     for (Node n : above) {
       for (Ints part : addedBeside.get(n)) {
         if (part != null) {
