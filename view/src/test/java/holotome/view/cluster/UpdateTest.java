@@ -57,6 +57,30 @@ class UpdateTest {
     DeviationTest.check(h);
   }
 
+  /** Jumbles without neighbours, crowded edges, and coordinates in the millions. */
+  @Test
+  void roughMeshesAreCutAndTakenBackToo() {
+    for (Mesh m : new Mesh[] {Meshes.rubbish(9000), Meshes.crowd(9000), far(Meshes.crowd(9000))}) {
+      Mesh less = Submesh.of(m, t -> t % 40 > 3, FREE);
+      Hierarchy cut = Update.of(Hierarchy.of(m, FREE), less, FREE);
+      Hierarchy back = Update.of(cut, m, FREE);
+      // Thousands of triangles on one spot cannot be parted.
+      assertThat(check(cut, Integer.MAX_VALUE)).isPositive();
+      assertThat(check(back, Integer.MAX_VALUE)).isPositive();
+      DeviationTest.check(back);
+    }
+    Mesh one = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2});
+    assertThat(check(Hierarchy.of(one, FREE).updated(one, FREE))).isEqualTo(1);
+  }
+
+  private static Mesh far(Mesh m) {
+    float[] xyz = m.xyz().clone();
+    for (int i = 0; i < xyz.length; i++) {
+      xyz[i] = 5e6f + 1e4f * xyz[i];
+    }
+    return new Mesh(xyz, m.triangles(), m.colours());
+  }
+
   private static Mesh plain(Mesh m) {
     return new Mesh(m.xyz(), m.triangles());
   }
@@ -110,9 +134,17 @@ class UpdateTest {
 
   /** Holds every leaf against the mesh; returns how many there are. */
   private static int check(Hierarchy h) {
+    // What VertexTree parts by vertices may reach a little over a piece.
+    return check(h, 2 * Piece.MOST);
+  }
+
+  /**
+   * @param most no leaf has so many triangles
+   */
+  private static int check(Hierarchy h, int most) {
     Mesh m = h.mesh();
     TreeMap<String, TreeSet<Integer>> byCube = new TreeMap<>();
-    leaves(h, h.root(), byCube);
+    leaves(h.root(), byCube, most);
     BitSet all = new BitSet();
     int[] depths = byCube.keySet().stream().mapToInt(UpdateTest::depth).distinct().toArray();
     TreeMap<String, TreeSet<Integer>> wanted = new TreeMap<>();
@@ -144,11 +176,11 @@ class UpdateTest {
     return Integer.parseInt(cube.substring(0, cube.indexOf(' ')));
   }
 
-  private static void leaves(Hierarchy h, Node n, TreeMap<String, TreeSet<Integer>> into) {
+  private static void leaves(Node n, TreeMap<String, TreeSet<Integer>> into, int most) {
     if (!n.isLeaf()) {
       assertThat(n.hasPieces()).isTrue();
       for (Node c : n.children()) {
-        leaves(h, c, into);
+        leaves(c, into, most);
       }
       return;
     }
@@ -161,8 +193,7 @@ class UpdateTest {
       }
     }
     assertThat(ids).hasSize(count);
-    // What VertexTree parts by vertices may reach a little over.
-    assertThat(count).isLessThan(2 * Piece.MOST);
+    assertThat(count).isLessThan(most);
     assertThat(into.put(cube(n.depth, n.key), ids)).isNull();
   }
 }
