@@ -5,10 +5,19 @@ module holotome.core {
   requires earcut4j;
 
   exports holotome.core.task;
+  exports holotome.core.memory;
+  exports holotome.core.geometry;
+  exports holotome.core.unit;
+  exports holotome.core.image;
   exports holotome.core.mesh;
+  exports holotome.core.frame;
+  exports holotome.core.topology;
+  exports holotome.core.triangulation;
+  exports holotome.core.tangent;
   exports holotome.core.spatial;
   exports holotome.core.solve;
   exports holotome.core.io;
+  exports holotome.core.part;
   exports holotome.core.step;
   exports holotome.core.select;
   exports holotome.core.measure;

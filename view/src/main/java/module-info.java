@@ -5,4 +5,8 @@ module holotome.view {
   requires org.joml;
 
   exports holotome.view;
+  exports holotome.view.camera;
+  exports holotome.view.scene;
+  exports holotome.view.buffer;
+  exports holotome.view.picking;
 }

@@ -1,8 +1,8 @@
 package holotome.app;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Work;
 import holotome.demo.BollardScan;
 import java.util.Arrays;

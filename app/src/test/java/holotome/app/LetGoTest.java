@@ -2,9 +2,9 @@ package holotome.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import holotome.core.memory.Claim;
+import holotome.core.memory.Spare;
 import holotome.core.mesh.Mesh;
-import holotome.core.task.Claim;
-import holotome.core.task.Spare;
 import holotome.core.task.Work;
 import java.lang.ref.WeakReference;
 import java.nio.file.Path;

@@ -3,8 +3,8 @@ package holotome.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.trim.CutSelection;
 import holotome.core.trim.PlaneCut;
 import javafx.scene.control.TextField;

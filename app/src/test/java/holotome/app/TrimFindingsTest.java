@@ -2,15 +2,15 @@ package holotome.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import holotome.core.frame.Frame;
 import holotome.core.io.MeshWriter;
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Islands;
 import holotome.core.mesh.Joined;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.step.Length;
 import holotome.core.task.Work;
+import holotome.core.topology.Islands;
 import holotome.core.trim.KeepIslands;
+import holotome.core.unit.Length;
 import java.nio.file.Path;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;

@@ -3,9 +3,9 @@ package holotome.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import holotome.core.mesh.Adjacency;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
+import holotome.core.topology.Adjacency;
 import holotome.core.trim.CutBox;
 import holotome.core.trim.CutFence;
 import holotome.core.trim.CutGround;

@@ -4,11 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.datum.Scale;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.step.Step;
 import holotome.core.trim.KeepIslands;
-import holotome.view.Camera;
+import holotome.view.camera.Camera;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -321,7 +321,7 @@ class WindowTest extends WindowCase {
     d.type("19.685 in");
     d.settle();
     apply();
-    double factor = ((Scale) step(0)).factorFor(holotome.core.mesh.Box.EMPTY);
+    double factor = ((Scale) step(0)).factorFor(holotome.core.geometry.Box.EMPTY);
     // The bar's ends were taken a hair inside, 0.3 % in all.
     assertThat(factor * 3137.4).isCloseTo(1, within(0.004));
     assertThat(d.text("fact-size")).contains(" mm × ");

@@ -2,19 +2,19 @@ package holotome.benchmarks;
 
 import holotome.core.datum.Level;
 import holotome.core.datum.ScaleBar;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.measure.Hull;
 import holotome.core.measure.Patch;
 import holotome.core.measure.SurfacePath;
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Frame;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.section.SectionPlane;
 import holotome.core.section.Silhouette;
 import holotome.core.section.Slicer;
 import holotome.core.step.Run;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Work;
 
 /** What Datum computes, beside touching each corner of the mesh once. */

@@ -1,12 +1,12 @@
 package holotome.benchmarks;
 
-import holotome.core.mesh.Box;
+import holotome.core.geometry.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
-import holotome.view.Camera;
+import holotome.view.camera.Camera;
 import java.util.Arrays;
 import java.util.SplittableRandom;
 import java.util.concurrent.atomic.LongAdder;

@@ -1,9 +1,9 @@
 package holotome.benchmarks;
 
+import holotome.core.geometry.Similarity;
 import holotome.core.io.MeshReader;
 import holotome.core.io.MeshWriter;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
 import holotome.core.task.Work;
 import java.io.InputStream;
 import java.nio.file.Files;

@@ -1,13 +1,13 @@
 package holotome.benchmarks;
 
+import holotome.core.geometry.Similarity;
 import holotome.core.io.MeshReader;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
 import holotome.core.task.Work;
-import holotome.view.Camera;
-import holotome.view.Look;
 import holotome.view.Renderer;
-import holotome.view.Scene;
+import holotome.view.camera.Camera;
+import holotome.view.scene.Look;
+import holotome.view.scene.Scene;
 import java.awt.image.BufferedImage;
 import java.nio.file.Files;
 import java.nio.file.Path;

@@ -1,9 +1,9 @@
 package holotome.cli;
 
+import holotome.core.geometry.Placing;
 import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.task.Work;
 import java.nio.file.Path;

@@ -1,10 +1,10 @@
 package holotome.cli;
 
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Placing;
 import holotome.core.intake.Inspection;
 import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Placing;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.nio.file.Path;

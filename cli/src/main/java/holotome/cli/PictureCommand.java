@@ -1,16 +1,16 @@
 package holotome.cli;
 
+import holotome.core.frame.Frame;
+import holotome.core.image.Raster;
 import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
 import holotome.core.io.Pictures;
 import holotome.core.io.SafeFiles;
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Raster;
 import holotome.core.task.Failure;
-import holotome.view.Camera;
-import holotome.view.Look;
 import holotome.view.Renderer;
-import holotome.view.Scene;
+import holotome.view.camera.Camera;
+import holotome.view.scene.Look;
+import holotome.view.scene.Scene;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;

@@ -1,15 +1,15 @@
 package holotome.cli;
 
+import holotome.core.geometry.Box;
 import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
 import holotome.core.log.Entry;
 import holotome.core.log.History;
 import holotome.core.log.LogFile;
-import holotome.core.mesh.Box;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.StepKind;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import java.nio.file.Files;
 import java.nio.file.Path;

@@ -5,12 +5,12 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import holotome.core.geometry.Similarity;
+import holotome.core.image.Raster;
 import holotome.core.io.MeshReader;
 import holotome.core.io.MeshWriter;
 import holotome.core.io.Pictures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Raster;
-import holotome.core.mesh.Similarity;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.task.Work;
 import holotome.demo.BollardScan;
@@ -212,7 +212,7 @@ class CommandsTest {
     double best = Double.POSITIVE_INFINITY;
     for (int degree = 0; degree < 360; degree += 3) {
       Similarity turn = Similarity.turning(new double[] {0, 0, 1}, Math.toRadians(degree));
-      Mesh turned = truth.withPositions(holotome.core.mesh.Placing.apply(truth.xyz(), turn));
+      Mesh turned = truth.withPositions(holotome.core.geometry.Placing.apply(truth.xyz(), turn));
       best = Math.min(best, SurfaceDistance.of(turned, cast, 4000, Work.unwatched()).rms());
     }
     assertThat(best).isLessThan(0.0015);
@@ -300,12 +300,12 @@ class CommandsTest {
     assertThat(placed.frame().trueSize()).isTrue();
     double[] top = {0, 0, 0};
     for (int v = 0; v < placed.mesh().vertexCount(); v++) {
-      double[] p = holotome.core.mesh.Vec.at(placed.mesh().xyz(), v);
+      double[] p = holotome.core.geometry.Vec.at(placed.mesh().xyz(), v);
       double[] w = placed.frame().toWork().apply(p);
       top = w[2] > top[2] ? w : top;
       double[] f = placed.frame().named("first file").fromBase().apply(p);
       double[] c = placed.frame().named("as captured").fromBase().apply(p);
-      assertThat(holotome.core.mesh.Vec.distance(f, c)).isLessThan(1e-6);
+      assertThat(holotome.core.geometry.Vec.distance(f, c)).isLessThan(1e-6);
     }
     assertThat(top[2]).isCloseTo(bounds.at("/max/2").asDouble(), within(1e-6));
     assertThat(run("measure", log, scan, "--json")).isZero();

@@ -183,7 +183,7 @@ public final class Shapes {
     double d = m.bounds().diagonal();
     for (int i = 0; i < c.length; i++) {
       c[i] =
-          holotome.core.mesh.Colours.argb(
+          holotome.core.image.Colours.argb(
               128 + 120 * m.xyz()[3 * i] / d,
               128 + 120 * m.xyz()[3 * i + 1] / d,
               128 + 120 * m.xyz()[3 * i + 2] / d);

@@ -1,10 +1,10 @@
 package holotome.demo;
 
-import holotome.core.mesh.Colours;
+import holotome.core.geometry.Similarity;
+import holotome.core.image.Colours;
+import holotome.core.image.Raster;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Raster;
-import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Uv;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
@@ -53,7 +53,7 @@ final class Atlas {
     float[] all = java.util.Arrays.copyOf(coords, coords.length + 2 * (tri.length - 3 * ends[0]));
     int next = coords.length / 2;
     double[][] bar = Extras.barEnds();
-    double[] axis = holotome.core.mesh.Vec.unit(holotome.core.mesh.Vec.sub(bar[1], bar[0]));
+    double[] axis = holotome.core.geometry.Vec.unit(holotome.core.geometry.Vec.sub(bar[1], bar[0]));
     for (int i = 3 * ends[0]; i < tri.length; i++) {
       double[] p =
           back.apply(m.xyz()[3 * tri[i]], m.xyz()[3 * tri[i] + 1], m.xyz()[3 * tri[i] + 2]);
@@ -63,7 +63,8 @@ final class Atlas {
         u = 0.25 + 0.25 * p[0] / REACH;
         w = 0.75 + 0.25 * p[1] / REACH;
       } else if (i < barEnd) {
-        double along = holotome.core.mesh.Vec.dot(holotome.core.mesh.Vec.sub(p, bar[0]), axis);
+        double along =
+            holotome.core.geometry.Vec.dot(holotome.core.geometry.Vec.sub(p, bar[0]), axis);
         u = 0.52 + 0.4 * along / Extras.BAR_LENGTH;
         w = BAR_V;
       } else {

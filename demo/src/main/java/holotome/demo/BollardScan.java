@@ -1,7 +1,7 @@
 package holotome.demo;
 
+import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;

@@ -2,9 +2,9 @@ package holotome.demo;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
+import holotome.core.geometry.Similarity;
 import holotome.core.io.MeshWriter;
 import holotome.core.io.SafeFiles;
-import holotome.core.mesh.Similarity;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.io.IOException;

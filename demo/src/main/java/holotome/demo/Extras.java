@@ -1,6 +1,6 @@
 package holotome.demo;
 
-import holotome.core.mesh.Similarity;
+import holotome.core.geometry.Similarity;
 
 /** What lies beside the main surface: the scale bar, and debris floating about. */
 final class Extras {
@@ -199,6 +199,6 @@ final class Extras {
     double[] d = {
       Noise.bell(piece, seed, 84), Noise.bell(piece, seed + 1, 84), Noise.bell(piece, seed + 2, 84)
     };
-    return holotome.core.mesh.Vec.unit(d);
+    return holotome.core.geometry.Vec.unit(d);
   }
 }

@@ -1,6 +1,6 @@
 package holotome.demo;
 
-import holotome.core.mesh.Colours;
+import holotome.core.image.Colours;
 
 /** The colours of the scene. */
 final class Paint {

@@ -4,13 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import holotome.core.frame.Frame;
 import holotome.core.log.Entry;
 import holotome.core.log.LogFile;
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Islands;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.select.Dabs;
+import holotome.core.part.Workpiece;
+import holotome.core.select.BrushStroke;
 import holotome.core.select.Facing;
 import holotome.core.select.Fence;
 import holotome.core.select.Heights;
@@ -20,16 +20,16 @@ import holotome.core.select.Linked;
 import holotome.core.select.Pick;
 import holotome.core.select.Region;
 import holotome.core.select.Rule;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.topology.Islands;
 import holotome.core.trim.CutFence;
 import holotome.core.trim.CutGround;
 import holotome.core.trim.CutSelection;
 import holotome.core.trim.PlaneCut;
+import holotome.core.unit.Length;
 import java.util.BitSet;
 import java.util.List;
 import org.junit.jupiter.api.BeforeAll;
@@ -80,7 +80,7 @@ class RescanTest {
         new Region(at(0, 0, 0.4), new double[] {1500, 1400, 900}, new double[] {4, 8, 30}),
         new Facing(up, 25),
         Likeness.of(Likeness.colourOf(first, 0), 20),
-        new Dabs(at(0.6, 0.5, 0), new Length(800)));
+        new BrushStroke(at(0.6, 0.5, 0), new Length(800)));
   }
 
   @Test

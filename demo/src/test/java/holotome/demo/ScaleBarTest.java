@@ -4,9 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.datum.ScaleBar;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Work;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

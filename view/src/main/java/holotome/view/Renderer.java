@@ -1,15 +1,33 @@
 package holotome.view;
 
-import holotome.core.mesh.Box;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Placing;
+import holotome.core.geometry.Similarity;
+import holotome.core.memory.Claim;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
-import holotome.core.mesh.Similarity;
 import holotome.core.select.FenceOutline;
-import holotome.core.task.Claim;
 import holotome.core.task.Work;
+import holotome.view.buffer.VisibilityBuffer;
+import holotome.view.camera.Camera;
 import holotome.view.cluster.Hierarchy;
 import holotome.view.cluster.Node;
 import holotome.view.cluster.Piece;
+import holotome.view.cluster.RayProbe;
+import holotome.view.picking.Picking;
+import holotome.view.prepare.Preparations;
+import holotome.view.prepare.Prepared;
+import holotome.view.raster.DepthTiles;
+import holotome.view.raster.LevelChoice;
+import holotome.view.raster.NumberPainter;
+import holotome.view.raster.PieceRasteriser;
+import holotome.view.raster.Projection;
+import holotome.view.raster.Rasteriser;
+import holotome.view.raster.TriangleFill;
+import holotome.view.scene.Scene;
+import holotome.view.shading.ColourPainter;
+import holotome.view.shading.DrawnTriangles;
+import holotome.view.shading.Light;
+import holotome.view.shading.Shader;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -57,7 +75,7 @@ public final class Renderer {
   }
 
   /** With another bound below which meshes are drawn as they are. */
-  Renderer(int small) {
+  public Renderer(int small) {
     this(new Preparations(small));
   }
 
@@ -112,7 +130,7 @@ public final class Renderer {
 
   /** Draws a scene at a size; may be cancelled, and then throws a Failure that says so. */
   public Picture draw(Scene scene, Camera camera, int width, int height, Work work) {
-    return draw(scene, camera, width, height, null, Front.EXACT, work);
+    return draw(scene, camera, width, height, null, LevelChoice.EXACT, work);
   }
 
   /**
@@ -123,7 +141,7 @@ public final class Renderer {
       Scene scene, Camera camera, int width, int height, double[] outline, Work work) {
     FenceOutline o = new FenceOutline(outline);
     double[] region = {o.minX() - 2, o.minY() - 2, o.maxX() + 2, o.maxY() + 2};
-    return draw(scene, camera, width, height, region, Front.EXACT, work);
+    return draw(scene, camera, width, height, region, LevelChoice.EXACT, work);
   }
 
   /**
@@ -156,15 +174,17 @@ public final class Renderer {
     if (h != null) {
       return through(h, f, most);
     }
-    if (plain && most != Front.EXACT && mesh.triangleCount() > FIRST_SIGHT) {
+    if (plain && most != LevelChoice.EXACT && mesh.triangleCount() > FIRST_SIGHT) {
       Rasteriser.dots(mesh, projection, spare, clip, FIRST_SIGHT, work);
       return shaded(
-          f, new Drawn.Whole(mesh, null, projection), new Effort(FIRST_SIGHT, 0, true, 0, 0));
+          f,
+          new DrawnTriangles.Whole(mesh, null, projection),
+          new Effort(FIRST_SIGHT, 0, true, 0, 0));
     }
     rasteriser.draw(mesh, projection, spare, clip, work);
     return shaded(
         f,
-        new Drawn.Whole(mesh, prepared(mesh).normals(), projection),
+        new DrawnTriangles.Whole(mesh, prepared(mesh).normals(), projection),
         new Effort(mesh.triangleCount(), 0, false, 0, 0));
   }
 
@@ -183,40 +203,42 @@ public final class Renderer {
   private Picture through(Hierarchy h, Frame f, double most) {
     Scene scene = f.scene;
     Rasteriser.bound(scene.mesh().bounds(), f.projection, f.buffer);
-    Front front =
+    LevelChoice front =
         f.region != null
-            ? new Front(f.projection, f.region, most)
-            : new Front(f.projection, f.buffer.width(), f.buffer.height(), most);
+            ? new LevelChoice(f.projection, f.region, most)
+            : new LevelChoice(f.projection, f.buffer.width(), f.buffer.height(), most);
     List<Node> nodes = front.of(h);
     boolean exact = nodes.stream().allMatch(Node::isLeaf);
-    boolean painted = !exact && Painter.draws(scene.look());
-    Fill fill = new Fill(f.buffer, f.clip);
+    boolean painted = !exact && ColourPainter.draws(scene.look());
+    TriangleFill fill = new TriangleFill(f.buffer, f.clip);
     Light light = new Light(f.camera, scene.place(), scene.setting().brightness());
     PieceRasteriser r =
         new PieceRasteriser(
             f.buffer,
             front,
             painted
-                ? new Painter(scene, h.normals(), f.projection, light, fill)
-                : new Numberer(f.projection, fill, exact));
+                ? new ColourPainter(scene, h.normals(), f.projection, light, fill)
+                : new NumberPainter(f.projection, fill, exact));
     r.draw(nodes, f.work);
     long triangles = r.drawn().stream().mapToLong(Piece::triangleCount).sum();
     Effort effort = new Effort(triangles, r.hidden(), !exact, front.typical(), front.worst());
-    Drawn.Whole whole = new Drawn.Whole(scene.mesh(), h.normals(), f.projection);
+    DrawnTriangles.Whole whole = new DrawnTriangles.Whole(scene.mesh(), h.normals(), f.projection);
     if (painted) {
       int[] pixels = new int[f.buffer.width() * f.buffer.height()];
       shader(f, whole).finish(pixels, f.work);
       return new Picture(f.buffer.width(), f.buffer.height(), pixels, f.buffer, f.toPixels, effort);
     }
     return shaded(
-        f, exact ? whole : new Drawn.Pieces(r.drawn().toArray(Piece[]::new), whole), effort);
+        f,
+        exact ? whole : new DrawnTriangles.Pieces(r.drawn().toArray(Piece[]::new), whole),
+        effort);
   }
 
-  private Shader shader(Frame f, Drawn drawn) {
+  private Shader shader(Frame f, DrawnTriangles drawn) {
     return new Shader(f.scene, prepared(f.scene.mesh()), f.camera, drawn, f.buffer, f.box);
   }
 
-  private Picture shaded(Frame f, Drawn drawn, Effort effort) {
+  private Picture shaded(Frame f, DrawnTriangles drawn, Effort effort) {
     int[] pixels = new int[f.buffer.width() * f.buffer.height()];
     shader(f, drawn).shade(pixels, f.work);
     return new Picture(f.buffer.width(), f.buffer.height(), pixels, f.buffer, f.toPixels, effort);
@@ -247,7 +269,7 @@ public final class Renderer {
     return h == null
         ? null
         : (Integer)
-            Probe.of(
+            RayProbe.of(
                 h,
                 camera.ray(x, y, width, height),
                 !camera.perspective(),
@@ -267,7 +289,7 @@ public final class Renderer {
       Projection p = Projection.of(scene.mesh(), scene.place(), picture.toPixels);
       FenceOutline o = new FenceOutline(outline);
       double[] region = {o.minX() - 1, o.minY() - 1, o.maxX() + 1, o.maxY() + 1};
-      Front front = new Front(p, region, Front.EXACT);
+      LevelChoice front = new LevelChoice(p, region, LevelChoice.EXACT);
       DepthTiles tiles = new DepthTiles(buffer);
       tiles.update();
       among = new ArrayList<>();
@@ -323,7 +345,7 @@ public final class Renderer {
 
   /** As {@link #drawSmooth(Scene, Camera, int, int)}; may be cancelled. */
   public Picture drawSmooth(Scene scene, Camera camera, int width, int height, Work work) {
-    double most = scene.mesh().triangleCount() > HUGE ? UNSEEN : Front.EXACT;
+    double most = scene.mesh().triangleCount() > HUGE ? UNSEEN : LevelChoice.EXACT;
     Picture large = draw(scene, camera, 2 * width, 2 * height, null, most, work);
     int[] out = new int[width * height];
     int[] in = large.pixels;

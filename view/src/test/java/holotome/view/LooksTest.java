@@ -2,13 +2,16 @@ package holotome.view;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import holotome.core.mesh.Colours;
+import holotome.core.geometry.Similarity;
+import holotome.core.image.Colours;
+import holotome.core.image.Raster;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Raster;
-import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Uv;
-import holotome.core.step.MapKind;
-import holotome.core.step.Maps;
+import holotome.core.part.MapKind;
+import holotome.core.part.Maps;
+import holotome.view.camera.Camera;
+import holotome.view.scene.Look;
+import holotome.view.scene.Scene;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashSet;

@@ -3,10 +3,14 @@ package holotome.view;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Work;
+import holotome.view.camera.Camera;
+import holotome.view.scene.Look;
+import holotome.view.scene.Scene;
+import holotome.view.scene.Setting;
 import java.util.BitSet;
 import java.util.Random;
 import org.junit.jupiter.api.Test;

@@ -1,10 +1,10 @@
 package holotome.app.model;
 
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Counts;
+import holotome.core.geometry.Box;
 import holotome.core.mesh.Mesh;
-import holotome.core.step.Workpiece;
+import holotome.core.part.Workpiece;
 import holotome.core.task.Work;
+import holotome.core.topology.Counts;
 
 /**
  * The figures that the Sheet compares before and after a step.

@@ -1,13 +1,13 @@
 package holotome.app.model;
 
+import holotome.core.geometry.Vec;
 import holotome.core.intake.Inspection;
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Borders;
-import holotome.core.mesh.Islands;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.spatial.PlaneFinder;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.topology.Borders;
+import holotome.core.topology.Islands;
 import holotome.core.trim.CutGround;
 import holotome.core.trim.TrimReview;
 import java.util.Arrays;

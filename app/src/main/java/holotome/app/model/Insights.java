@@ -1,7 +1,7 @@
 package holotome.app.model;
 
+import holotome.core.memory.Spare;
 import holotome.core.mesh.Mesh;
-import holotome.core.task.Spare;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 

@@ -1,11 +1,11 @@
 package holotome.app.model;
 
+import holotome.core.frame.Frame;
 import holotome.core.measure.Measured;
 import holotome.core.measure.Measurement;
 import holotome.core.measure.Measuring;
-import holotome.core.mesh.Frame;
 import holotome.core.mesh.Mesh;
-import holotome.core.step.Workpiece;
+import holotome.core.part.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.nio.charset.StandardCharsets;

@@ -1,12 +1,12 @@
 package holotome.app.model;
 
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
 import holotome.core.select.Pick;
-import holotome.core.step.Length;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Work;
+import holotome.core.unit.Length;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;

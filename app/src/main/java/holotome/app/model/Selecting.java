@@ -1,8 +1,8 @@
 package holotome.app.model;
 
+import holotome.core.part.Workpiece;
 import holotome.core.select.Pick;
 import holotome.core.select.Reshape;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.trim.CutSelection;
 import java.util.ArrayList;

@@ -1,9 +1,10 @@
 package holotome.app.tool;
 
 import holotome.app.model.Session;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.select.Facing;
 import holotome.core.select.Heights;
 import holotome.core.select.IslandSizes;
@@ -12,9 +13,8 @@ import holotome.core.select.Linked;
 import holotome.core.select.Pick;
 import holotome.core.select.Rim;
 import holotome.core.select.Rule;
-import holotome.core.step.Length;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;

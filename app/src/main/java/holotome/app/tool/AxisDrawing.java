@@ -1,6 +1,6 @@
 package holotome.app.tool;
 
-import holotome.core.mesh.AxisPreset;
+import holotome.core.frame.AxisPreset;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;

@@ -1,7 +1,7 @@
 package holotome.app.tool;
 
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.select.Region;
 import javafx.scene.canvas.GraphicsContext;
 

@@ -2,11 +2,11 @@ package holotome.app.tool;
 
 import holotome.app.model.Selected;
 import holotome.app.model.Session;
-import holotome.core.select.Dabs;
+import holotome.core.select.BrushStroke;
 import holotome.core.select.Fence;
 import holotome.core.select.Pick;
-import holotome.core.step.Length;
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -236,7 +236,7 @@ public final class BrushTool extends SelectTool {
       System.arraycopy(dabs.get(i), 0, points, 3 * i, 3);
     }
     dabs.clear();
-    session.selecting().pickOn(before, Pick.of(join, new Dabs(points, new Length(reach()))));
+    session.selecting().pickOn(before, Pick.of(join, new BrushStroke(points, new Length(reach()))));
   }
 
   @Override

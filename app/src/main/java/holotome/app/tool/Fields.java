@@ -157,7 +157,7 @@ final class Fields {
       String s =
           d == Math.rint(d) ? Long.toString((long) d) : String.format(Locale.ROOT, "%.6g", d);
       return f.type().equals("length")
-          ? holotome.core.step.Length.format(d, true).replace(",", "")
+          ? holotome.core.unit.Length.format(d, true).replace(",", "")
           : s;
     }
     return v instanceof java.util.List<?> l

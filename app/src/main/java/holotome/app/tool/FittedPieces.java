@@ -1,7 +1,7 @@
 package holotome.app.tool;
 
 import holotome.core.section.CurveFit;
-import holotome.core.step.Length;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;

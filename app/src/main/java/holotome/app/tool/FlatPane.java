@@ -2,7 +2,7 @@ package holotome.app.tool;
 
 import holotome.core.section.Curve;
 import holotome.core.section.Section;
-import holotome.core.step.Length;
+import holotome.core.unit.Length;
 import java.util.List;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;

@@ -65,7 +65,8 @@ final class Handles {
       ViewPort view, double[] from, double[] direction, double step, double dx, double dy) {
     double[] a = view.project(from);
     double[] b =
-        view.project(holotome.core.mesh.Vec.add(from, holotome.core.mesh.Vec.mul(direction, step)));
+        view.project(
+            holotome.core.geometry.Vec.add(from, holotome.core.geometry.Vec.mul(direction, step)));
     if (a == null || b == null) {
       return Double.NaN;
     }

@@ -1,13 +1,13 @@
 package holotome.app.tool;
 
 import holotome.app.model.Session;
+import holotome.core.datum.KnownLength;
 import holotome.core.datum.ScaleBar;
 import holotome.core.datum.ScaleFit;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
-import holotome.core.step.KnownLength;
-import holotome.core.step.Length;
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;

@@ -1,6 +1,6 @@
 package holotome.app.tool;
 
-import holotome.view.Camera;
+import holotome.view.camera.Camera;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;

@@ -1,10 +1,10 @@
 package holotome.app.tool;
 
 import holotome.app.model.Session;
-import holotome.core.mesh.Box;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Failure;
 import java.util.ArrayList;
 import java.util.List;

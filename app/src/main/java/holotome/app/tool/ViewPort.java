@@ -1,7 +1,7 @@
 package holotome.app.tool;
 
 import holotome.core.mesh.Mesh;
-import holotome.view.Camera;
+import holotome.view.camera.Camera;
 import java.util.BitSet;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;

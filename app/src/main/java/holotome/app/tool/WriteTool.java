@@ -2,11 +2,11 @@ package holotome.app.tool;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.core.frame.AxisPreset;
 import holotome.core.log.History;
-import holotome.core.mesh.AxisPreset;
+import holotome.core.part.Workpiece;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import java.io.File;
 import java.util.List;
 import java.util.Locale;

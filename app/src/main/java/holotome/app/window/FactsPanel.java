@@ -2,10 +2,10 @@ package holotome.app.window;
 
 import holotome.app.model.Jobs;
 import holotome.app.model.Session;
-import holotome.core.mesh.Box;
-import holotome.core.step.Length;
-import holotome.core.step.Workpiece;
+import holotome.core.geometry.Box;
+import holotome.core.part.Workpiece;
 import holotome.core.task.Work;
+import holotome.core.unit.Length;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
 import javafx.geometry.Pos;

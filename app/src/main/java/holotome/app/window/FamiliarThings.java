@@ -1,8 +1,8 @@
 package holotome.app.window;
 
 import holotome.app.tool.ViewPort;
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Vec;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Vec;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;

@@ -1,11 +1,11 @@
 package holotome.app.window;
 
 import holotome.app.tool.ViewPort;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
-import holotome.core.step.Length;
-import holotome.view.Camera;
-import holotome.view.RoundLength;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
+import holotome.core.unit.Length;
+import holotome.core.unit.RoundLength;
+import holotome.view.camera.Camera;
 import java.util.List;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;

@@ -4,9 +4,9 @@ import holotome.app.model.Insight;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.log.History;
+import holotome.core.part.Workpiece;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.StepKind;
-import holotome.core.step.Workpiece;
 import java.util.EnumMap;
 import java.util.Map;
 import javafx.geometry.Insets;
@@ -97,7 +97,7 @@ final class StageBar extends HBox {
                       + (i.inspection().boundaryLoops() == 1 ? " hole" : " holes");
       case DATUM ->
           w.frame().trueSize()
-              ? holotome.core.step.Length.format(w.frame().workBounds(w.current()).height(), true)
+              ? holotome.core.unit.Length.format(w.frame().workBounds(w.current()).height(), true)
               : "no unit yet";
       case REDUCE -> w.cast() == null ? "–" : count(w.cast().triangleCount());
       case UNWRAP -> w.cast() == null || w.cast().uv() == null ? "–" : "unwrapped";

@@ -2,12 +2,12 @@ package holotome.app.window;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
-import holotome.core.step.Length;
-import holotome.core.step.Workpiece;
-import holotome.view.Look;
-import holotome.view.Setting;
+import holotome.core.part.Workpiece;
+import holotome.core.unit.Length;
+import holotome.view.scene.Look;
+import holotome.view.scene.Setting;
 import java.util.EnumMap;
 import java.util.Map;
 

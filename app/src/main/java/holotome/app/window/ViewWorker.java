@@ -1,14 +1,14 @@
 package holotome.app.window;
 
+import holotome.core.memory.Claim;
+import holotome.core.memory.Spare;
 import holotome.core.mesh.Mesh;
-import holotome.core.task.Claim;
 import holotome.core.task.Failure;
-import holotome.core.task.Spare;
 import holotome.core.task.Work;
-import holotome.view.Camera;
-import holotome.view.Picking;
 import holotome.view.Renderer;
-import holotome.view.Scene;
+import holotome.view.camera.Camera;
+import holotome.view.picking.Picking;
+import holotome.view.scene.Scene;
 import java.util.BitSet;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;

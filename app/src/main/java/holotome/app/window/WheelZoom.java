@@ -1,6 +1,6 @@
 package holotome.app.window;
 
-import holotome.view.Camera;
+import holotome.view.camera.Camera;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 

@@ -10,8 +10,8 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import holotome.app.tool.ViewPort;
-import holotome.core.mesh.Box;
-import holotome.view.Camera;
+import holotome.core.geometry.Box;
+import holotome.view.camera.Camera;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;

@@ -3,9 +3,9 @@ package holotome.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Vec;
-import holotome.view.Camera;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Vec;
+import holotome.view.camera.Camera;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;

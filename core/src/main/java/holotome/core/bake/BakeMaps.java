@@ -1,14 +1,14 @@
 package holotome.core.bake;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.part.MapKind;
+import holotome.core.part.Maps;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
-import holotome.core.step.MapKind;
-import holotome.core.step.Maps;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import java.util.List;
 

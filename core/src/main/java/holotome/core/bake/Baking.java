@@ -1,14 +1,14 @@
 package holotome.core.bake;
 
+import holotome.core.image.Raster;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Raster;
-import holotome.core.mesh.SplitMesh;
 import holotome.core.mesh.VertexColours;
+import holotome.core.part.MapKind;
+import holotome.core.part.Maps;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
-import holotome.core.step.MapKind;
-import holotome.core.step.Maps;
+import holotome.core.tangent.SplitMesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.EnumMap;
@@ -341,14 +341,14 @@ final class Baking {
       covered[texel] = 1;
       if (colour != null) {
         colour[texel] =
-            holotome.core.mesh.Colours.argb(
+            holotome.core.image.Colours.argb(
                 (double) sum[0] / samples, (double) sum[1] / samples, (double) sum[2] / samples);
       }
       if (normal != null) {
         double l = Math.sqrt(sum[3] * sum[3] + sum[4] * sum[4] + sum[5] * sum[5]);
         double f = l > 0 ? 127.5 / l : 0;
         normal[texel] =
-            holotome.core.mesh.Colours.argb(
+            holotome.core.image.Colours.argb(
                 127.5 + sum[3] * f - 0.5,
                 127.5 + sum[4] * f - 0.5,
                 127.5 + (l > 0 ? sum[5] * f : 127.5) - 0.5);

@@ -1,6 +1,6 @@
 package holotome.core.bake;
 
-import holotome.core.mesh.Colours;
+import holotome.core.image.Colours;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.concurrent.atomic.AtomicBoolean;

@@ -1,14 +1,14 @@
 package holotome.core.datum;
 
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Similarity;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Similarity;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
+import holotome.core.unit.Length;
 
 /** Says what one unit of the file is. */
 @Describes(

@@ -1,19 +1,19 @@
 package holotome.core.datum;
 
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.measure.Patch;
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.select.Pick;
 import holotome.core.step.Describes;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.unit.Length;
 import java.util.BitSet;
 import java.util.List;
 

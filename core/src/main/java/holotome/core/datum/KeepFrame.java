@@ -1,16 +1,16 @@
 package holotome.core.datum;
 
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.NamedFrame;
-import holotome.core.mesh.Similarity;
+import holotome.core.frame.Frame;
+import holotome.core.frame.NamedFrame;
+import holotome.core.geometry.Similarity;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 
 /** Keeps coordinates under a name, or goes back to ones that were kept. */
 @Describes(

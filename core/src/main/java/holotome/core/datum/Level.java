@@ -1,27 +1,27 @@
 package holotome.core.datum;
 
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.measure.Hull;
 import holotome.core.measure.Patch;
 import holotome.core.measure.Resting;
-import holotome.core.mesh.Frame;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.select.Pick;
 import holotome.core.solve.PlaneFit;
 import holotome.core.solve.TurnedAxis;
 import holotome.core.spatial.PlaneFinder;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Describes;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.unit.Length;
 import java.util.BitSet;
 import java.util.List;
 

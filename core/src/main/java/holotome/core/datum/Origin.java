@@ -1,24 +1,24 @@
 package holotome.core.datum;
 
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.measure.Patch;
 import holotome.core.measure.Resting;
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Borders;
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Frame;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.solve.CircleFit;
 import holotome.core.solve.SphereFit;
 import holotome.core.step.Describes;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.topology.Adjacency;
+import holotome.core.topology.Borders;
+import holotome.core.unit.Length;
 
 /** Moves the work so that its origin makes sense. */
 @Describes(

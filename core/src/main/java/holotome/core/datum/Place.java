@@ -1,15 +1,15 @@
 package holotome.core.datum;
 
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 
 /** Moves, turns and scales the work by figures. */
 @Describes(

@@ -1,12 +1,12 @@
 package holotome.core.datum;
 
-import holotome.core.mesh.Islands;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
-import holotome.core.mesh.Vec;
 import holotome.core.select.Likeness;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.Islands;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;

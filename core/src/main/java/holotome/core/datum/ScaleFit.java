@@ -1,7 +1,6 @@
 package holotome.core.datum;
 
-import holotome.core.mesh.Vec;
-import holotome.core.step.KnownLength;
+import holotome.core.geometry.Vec;
 import java.util.List;
 
 /**

@@ -1,9 +1,9 @@
 package holotome.core.datum;
 
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
 import holotome.core.spatial.ClusteredMesh;

@@ -1,12 +1,12 @@
 package holotome.core.datum;
 
-import holotome.core.mesh.Similarity;
+import holotome.core.geometry.Similarity;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 
 /** Turns the work about an axis of the working space. */
 @Describes(

@@ -1,8 +1,8 @@
 package holotome.core.datum;
 
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 
 /** Turns of working space about a place of the work. */
 final class Upright {

@@ -1,21 +1,21 @@
 package holotome.core.datum;
 
+import holotome.core.geometry.Vec;
 import holotome.core.io.SafeFiles;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.section.DrawingFile;
 import holotome.core.section.Section;
 import holotome.core.section.SectionPlane;
 import holotome.core.section.Silhouette;
 import holotome.core.section.Slicer;
 import holotome.core.step.Describes;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;

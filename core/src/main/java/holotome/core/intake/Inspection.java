@@ -1,15 +1,15 @@
 package holotome.core.intake;
 
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Borders;
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Islands;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.PointWeld;
-import holotome.core.mesh.Vec;
 import holotome.core.spatial.SelfIntersections;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.topology.Borders;
+import holotome.core.topology.Islands;
+import holotome.core.topology.PointWeld;
 import java.util.Arrays;
 
 /**

@@ -1,12 +1,12 @@
 package holotome.core.io;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
+import holotome.core.geometry.Placing;
+import holotome.core.geometry.Similarity;
+import holotome.core.image.Raster;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
-import holotome.core.mesh.Raster;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.SplitMesh;
+import holotome.core.tangent.SplitMesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;

@@ -1,6 +1,6 @@
 package holotome.core.io;
 
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import java.util.List;
 

@@ -1,11 +1,11 @@
 package holotome.core.io;
 
-import holotome.core.mesh.Box;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Placing;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.io.IOException;

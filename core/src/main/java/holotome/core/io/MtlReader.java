@@ -1,8 +1,8 @@
 package holotome.core.io;
 
-import holotome.core.mesh.Colours;
+import holotome.core.image.Colours;
+import holotome.core.image.Raster;
 import holotome.core.mesh.Material;
-import holotome.core.mesh.Raster;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;

@@ -1,6 +1,6 @@
 package holotome.core.io;
 
-import holotome.core.mesh.Colours;
+import holotome.core.image.Colours;
 import holotome.core.task.Failure;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;

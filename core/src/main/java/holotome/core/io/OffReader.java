@@ -1,6 +1,6 @@
 package holotome.core.io;
 
-import holotome.core.mesh.Colours;
+import holotome.core.image.Colours;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;

@@ -1,9 +1,9 @@
 package holotome.core.io;
 
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 

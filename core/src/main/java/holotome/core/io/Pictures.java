@@ -1,6 +1,6 @@
 package holotome.core.io;
 
-import holotome.core.mesh.Raster;
+import holotome.core.image.Raster;
 import holotome.core.task.Work;
 import java.awt.image.BufferedImage;
 import java.awt.image.DataBufferInt;

@@ -443,7 +443,7 @@ final class PlyReader {
 
     int colour(double red, double green, double blue) {
       double k = unitColour ? 255 : 1;
-      return holotome.core.mesh.Colours.argb(red * k, green * k, blue * k);
+      return holotome.core.image.Colours.argb(red * k, green * k, blue * k);
     }
   }
 

@@ -1,9 +1,9 @@
 package holotome.core.io;
 
-import holotome.core.mesh.PointWeld;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.PointWeld;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;

@@ -1,9 +1,9 @@
 package holotome.core.log;
 
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
-import holotome.core.step.Maps;
-import holotome.core.step.Workpiece;
+import holotome.core.part.Maps;
+import holotome.core.part.Workpiece;
 import java.util.List;
 import java.util.Objects;
 import java.util.stream.Stream;
@@ -15,7 +15,11 @@ import java.util.stream.Stream;
  * @param maps null where there are none
  */
 record Checkpoint(
-    Checkpoints owner, Kept<Mesh> scan, Kept<Mesh> cast, Kept<Maps> maps, Frame frame) {
+    Checkpoints owner,
+    StoredPart<Mesh> scan,
+    StoredPart<Mesh> cast,
+    StoredPart<Maps> maps,
+    Frame frame) {
 
   /** The workpiece, read back from disk if need be. */
   Workpiece get() {
@@ -37,7 +41,7 @@ record Checkpoint(
     return new Workpiece(s, c, m, frame);
   }
 
-  List<Kept<?>> parts() {
-    return Stream.<Kept<?>>of(scan, cast, maps).filter(Objects::nonNull).toList();
+  List<StoredPart<?>> parts() {
+    return Stream.<StoredPart<?>>of(scan, cast, maps).filter(Objects::nonNull).toList();
   }
 }

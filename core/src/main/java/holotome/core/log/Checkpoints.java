@@ -1,10 +1,10 @@
 package holotome.core.log;
 
+import holotome.core.memory.Spare;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.step.Maps;
-import holotome.core.step.Workpiece;
-import holotome.core.task.Spare;
+import holotome.core.part.Maps;
+import holotome.core.part.Workpiece;
 import java.io.IOException;
 import java.lang.ref.WeakReference;
 import java.nio.file.Files;
@@ -24,7 +24,7 @@ import java.util.concurrent.atomic.AtomicLong;
 public final class Checkpoints implements Spare.Holder {
   private final long budget;
   private final Path directory;
-  private final List<WeakReference<Kept<?>>> all = new ArrayList<>();
+  private final List<WeakReference<StoredPart<?>>> all = new ArrayList<>();
   private final AtomicLong clock = new AtomicLong();
   private volatile WeakReference<Checkpoint> last = new WeakReference<>(null);
   private long number;
@@ -60,29 +60,29 @@ public final class Checkpoints implements Spare.Holder {
 
   /** What keeps a part, new or of a state that shares it; null for null. */
   @SuppressWarnings("unchecked")
-  private <T> Kept<T> part(T part, Kept.Form<T> form) {
+  private <T> StoredPart<T> part(T part, StoredPart.Form<T> form) {
     if (part == null) {
       return null;
     }
-    for (Kept<?> k : known()) {
+    for (StoredPart<?> k : known()) {
       if (k.atHand() == part) {
         // The same object, hence of its type.
-        Kept<T> same = (Kept<T>) k;
+        StoredPart<T> same = (StoredPart<T>) k;
         same.get();
         return same;
       }
     }
-    Kept<T> k = new Kept<>(this, form, part);
+    StoredPart<T> k = new StoredPart<>(this, form, part);
     k.get();
     all.add(new WeakReference<>(k));
     return k;
   }
 
-  private List<Kept<?>> known() {
-    List<Kept<?>> out = new ArrayList<>();
+  private List<StoredPart<?>> known() {
+    List<StoredPart<?>> out = new ArrayList<>();
     all.removeIf(r -> r.get() == null);
-    for (WeakReference<Kept<?>> r : all) {
-      Kept<?> k = r.get();
+    for (WeakReference<StoredPart<?>> r : all) {
+      StoredPart<?> k = r.get();
       if (k != null) {
         out.add(k);
       }
@@ -90,8 +90,8 @@ public final class Checkpoints implements Spare.Holder {
     return out;
   }
 
-  private List<Kept<?>> held() {
-    List<Kept<?>> out = new ArrayList<>(known());
+  private List<StoredPart<?>> held() {
+    List<StoredPart<?>> out = new ArrayList<>(known());
     out.removeIf(k -> k.held() == null);
     return out;
   }
@@ -105,7 +105,7 @@ public final class Checkpoints implements Spare.Holder {
   }
 
   /** Reads a part back from disk, and makes room for it. */
-  synchronized <T> T fetch(Kept<T> part) {
+  synchronized <T> T fetch(StoredPart<T> part) {
     T read = part.readBack();
     makeRoom(List.of(part), budget);
     return read;
@@ -115,18 +115,18 @@ public final class Checkpoints implements Spare.Holder {
    * Spills the least recently used until the rest fits, or the disk takes no more; never those
    * given, nor those of the state used last.
    */
-  private void makeRoom(List<? extends Kept<?>> keep, long most) {
-    Set<Kept<?>> staying = Collections.newSetFromMap(new IdentityHashMap<>());
+  private void makeRoom(List<? extends StoredPart<?>> keep, long most) {
+    Set<StoredPart<?>> staying = Collections.newSetFromMap(new IdentityHashMap<>());
     staying.addAll(keep);
     Checkpoint now = last.get();
     if (now != null) {
       staying.addAll(now.parts());
     }
-    List<Kept<?>> held = held();
-    List<Kept<?>> going = new ArrayList<>(held);
+    List<StoredPart<?>> held = held();
+    List<StoredPart<?>> going = new ArrayList<>(held);
     going.removeIf(staying::contains);
-    going.sort(Comparator.comparingLong(Kept::lastUse));
-    for (Kept<?> k : going) {
+    going.sort(Comparator.comparingLong(StoredPart::lastUse));
+    for (StoredPart<?> k : going) {
       if (bytes(held) <= most) {
         return;
       }
@@ -146,10 +146,10 @@ public final class Checkpoints implements Spare.Holder {
     return bytes(held());
   }
 
-  private static long bytes(List<Kept<?>> held) {
+  private static long bytes(List<StoredPart<?>> held) {
     Set<Object> seen = Collections.newSetFromMap(new IdentityHashMap<>());
     long sum = 0;
-    for (Kept<?> k : held) {
+    for (StoredPart<?> k : held) {
       Object part = k.held();
       if (part instanceof Mesh m) {
         sum += bytes(m, seen);

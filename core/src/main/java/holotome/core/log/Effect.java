@@ -1,8 +1,8 @@
 package holotome.core.log;
 
-import holotome.core.mesh.Counts;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Outcome;
-import holotome.core.step.Workpiece;
+import holotome.core.topology.Counts;
 import java.util.List;
 
 /**

@@ -1,13 +1,13 @@
 package holotome.core.log;
 
+import holotome.core.memory.Claim;
+import holotome.core.memory.Spare;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
-import holotome.core.step.Workpiece;
-import holotome.core.task.Claim;
 import holotome.core.task.Failure;
-import holotome.core.task.Spare;
 import java.util.ArrayList;
 import java.util.List;
 

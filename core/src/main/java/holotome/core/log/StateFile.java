@@ -1,11 +1,11 @@
 package holotome.core.log;
 
+import holotome.core.image.Raster;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Raster;
 import holotome.core.mesh.Uv;
-import holotome.core.step.MapKind;
-import holotome.core.step.Maps;
+import holotome.core.part.MapKind;
+import holotome.core.part.Maps;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
@@ -24,8 +24,8 @@ final class StateFile {
 
   private StateFile() {}
 
-  static final Kept.Form<Mesh> MESH =
-      new Kept.Form<>() {
+  static final StoredPart.Form<Mesh> MESH =
+      new StoredPart.Form<>() {
         @Override
         public void write(DataOutputStream out, Mesh part) throws IOException {
           mesh(out, part);
@@ -37,8 +37,8 @@ final class StateFile {
         }
       };
 
-  static final Kept.Form<Maps> MAPS =
-      new Kept.Form<>() {
+  static final StoredPart.Form<Maps> MAPS =
+      new StoredPart.Form<>() {
         @Override
         public void write(DataOutputStream out, Maps part) throws IOException {
           maps(out, part);

@@ -1,6 +1,6 @@
 package holotome.core.measure;
 
-import holotome.core.mesh.Vec;
+import holotome.core.geometry.Vec;
 import java.util.ArrayList;
 import java.util.List;
 

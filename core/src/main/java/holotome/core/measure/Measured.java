@@ -1,6 +1,6 @@
 package holotome.core.measure;
 
-import holotome.core.step.Length;
+import holotome.core.unit.Length;
 import java.util.List;
 
 /**

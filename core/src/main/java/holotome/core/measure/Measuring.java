@@ -1,16 +1,16 @@
 package holotome.core.measure;
 
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.solve.CircleFit;
 import holotome.core.solve.CylinderFit;
 import holotome.core.solve.PlaneFit;
 import holotome.core.solve.SphereFit;
-import holotome.core.step.Length;
 import holotome.core.task.Work;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -327,7 +327,7 @@ public final class Measuring {
 
   private Measured volume(Measurement m) {
     double k = scale() * scale() * scale();
-    boolean closed = holotome.core.mesh.Adjacency.of(mesh, work).borderEdges() == 0;
+    boolean closed = holotome.core.topology.Adjacency.of(mesh, work).borderEdges() == 0;
     return new Measured(
         m,
         Math.abs(Measures.volume(mesh)) * k,

@@ -1,14 +1,14 @@
 package holotome.core.measure;
 
-import holotome.core.mesh.Islands;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
-import holotome.core.mesh.Vec;
 import holotome.core.solve.PlaneFit;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.Islands;
 import java.util.Arrays;
 import java.util.BitSet;
 

@@ -1,7 +1,7 @@
 package holotome.core.measure;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -77,8 +77,8 @@ public record Resting(double[] down, double steady) {
         base.add(new double[] {Vec.dot(p, u), Vec.dot(p, v)});
       }
     }
-    double[][] outline = Outline.of(base.toArray(double[][]::new));
-    double inside = Outline.depth(outline, Vec.dot(mass, u), Vec.dot(mass, v));
+    double[][] outline = ConvexOutline.of(base.toArray(double[][]::new));
+    double inside = ConvexOutline.depth(outline, Vec.dot(mass, u), Vec.dot(mass, v));
     double height = low - Vec.dot(mass, down);
     return Math.toDegrees(Math.atan2(inside, Math.max(height, 1e-300)));
   }

@@ -1,7 +1,7 @@
 package holotome.core.measure;
 
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import java.util.Arrays;
 
 /**
@@ -113,7 +113,7 @@ public record SmallestBox(double[] centre, double[] axes, double[] size) {
       double[] p = hull.corner(i);
       flat[i] = new double[] {Vec.dot(p, u), Vec.dot(p, v)};
     }
-    double[][] outline = Outline.of(flat);
+    double[][] outline = ConvexOutline.of(flat);
     double best = Double.POSITIVE_INFINITY;
     double[] along = u;
     for (int i = 0; i < outline.length; i++) {

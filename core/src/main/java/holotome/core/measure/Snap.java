@@ -1,7 +1,7 @@
 package holotome.core.measure;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.solve.CircleFit;
 import holotome.core.solve.SphereFit;
 import holotome.core.task.Work;

@@ -1,11 +1,11 @@
 package holotome.core.measure;
 
-import holotome.core.mesh.Adjacency;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;

@@ -1,7 +1,7 @@
 package holotome.core.mend;
 
-import holotome.core.mesh.Adjacency;
 import holotome.core.mesh.Mesh;
+import holotome.core.topology.Adjacency;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;

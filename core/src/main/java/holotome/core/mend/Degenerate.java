@@ -1,9 +1,9 @@
 package holotome.core.mend;
 
-import holotome.core.mesh.Adjacency;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
+import holotome.core.topology.Adjacency;
 import java.util.Arrays;
 
 /** Triangles that are none: a corner twice, no area, or the corners of another. */

@@ -1,9 +1,9 @@
 package holotome.core.mend;
 
-import holotome.core.mesh.Adjacency;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
 import java.util.Arrays;
 import java.util.List;
 

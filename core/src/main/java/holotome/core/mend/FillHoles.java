@@ -1,17 +1,17 @@
 package holotome.core.mend;
 
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Borders;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Patching;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.topology.Borders;
+import holotome.core.unit.Length;
 import java.util.Arrays;
 
 /** Fills the holes of the Scan. */

@@ -1,12 +1,12 @@
 package holotome.core.mend;
 
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Borders;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Triangulator;
-import holotome.core.mesh.Vec;
 import holotome.core.solve.PlaneFit;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.topology.Borders;
+import holotome.core.triangulation.Triangulator;
 import java.util.Arrays;
 import java.util.List;
 

@@ -1,11 +1,11 @@
 package holotome.core.mend;
 
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Colours;
+import holotome.core.geometry.Vec;
+import holotome.core.image.Colours;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.solve.SparseSystem;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
 import java.util.Arrays;
 
 /**

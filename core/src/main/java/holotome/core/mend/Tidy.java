@@ -1,15 +1,15 @@
 package holotome.core.mend;
 
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.PointWeld;
 import holotome.core.mesh.Submesh;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.topology.PointWeld;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -2,11 +2,11 @@ package holotome.core.mend;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 
 /** Turns every triangle over, so that its back becomes its front. */
 @Describes(

@@ -1,8 +1,8 @@
 package holotome.core.mend;
 
-import holotome.core.mesh.Adjacency;
 import holotome.core.mesh.Mesh;
 import holotome.core.solve.SparseSystem;
+import holotome.core.topology.Adjacency;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;

@@ -1,5 +1,9 @@
 package holotome.core.mesh;
 
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Placing;
+import holotome.core.geometry.Similarity;
 import java.util.Arrays;
 import java.util.List;
 

@@ -1,5 +1,6 @@
 package holotome.core.mesh;
 
+import holotome.core.geometry.Box;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.Arrays;

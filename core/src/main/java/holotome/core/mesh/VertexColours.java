@@ -1,5 +1,6 @@
 package holotome.core.mesh;
 
+import holotome.core.image.Colours;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 

@@ -2,15 +2,15 @@ package holotome.core.reduce;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.VertexColours;
+import holotome.core.part.Workpiece;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Describes;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 
 /** Makes the Cast: fewer triangles, the same shape. */
 @Describes(

@@ -1,12 +1,12 @@
 package holotome.core.reduce;
 
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Colours;
+import holotome.core.image.Colours;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.MortonOrder;
 import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
 import java.util.Arrays;
 
 /**

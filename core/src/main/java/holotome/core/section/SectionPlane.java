@@ -1,6 +1,6 @@
 package holotome.core.section;
 
-import holotome.core.mesh.Vec;
+import holotome.core.geometry.Vec;
 
 /**
  * A plane of working space with its own two directions, so that curves in it can be drawn flat. The

@@ -1,12 +1,12 @@
 package holotome.core.section;
 
-import holotome.core.mesh.Adjacency;
+import holotome.core.geometry.Placing;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;

@@ -1,9 +1,9 @@
 package holotome.core.section;
 
+import holotome.core.geometry.Placing;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;

@@ -1,9 +1,9 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;

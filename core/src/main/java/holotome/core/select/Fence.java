@@ -1,8 +1,8 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Placing;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;

@@ -1,13 +1,13 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
-import holotome.core.step.Length;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.unit.Length;
 import java.util.BitSet;
 
 /** What lies between two heights along a direction, measured from the origin. */

@@ -1,10 +1,10 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Islands;
+import holotome.core.geometry.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.Islands;
 import java.util.BitSet;
 
 /**

@@ -1,12 +1,12 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Islands;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
-import holotome.core.step.Length;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.topology.Islands;
+import holotome.core.unit.Length;
 import java.util.Arrays;
 import java.util.BitSet;
 

@@ -1,9 +1,9 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
+import holotome.core.image.Raster;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Raster;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;

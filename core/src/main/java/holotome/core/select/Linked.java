@@ -1,14 +1,14 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Islands;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.topology.Islands;
 import java.util.Arrays;
 import java.util.BitSet;
 

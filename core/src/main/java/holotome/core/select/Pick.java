@@ -1,6 +1,6 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
@@ -22,7 +22,7 @@ public record Pick(
     @Parameter(help = "Islands by their size", optional = true) IslandSizes islands,
     @Parameter(help = "Along the open borders", optional = true) Rim border,
     @Parameter(help = "What hangs together with a point", optional = true) Linked linked,
-    @Parameter(help = "A stroke over the surface", optional = true) Dabs brush,
+    @Parameter(help = "A stroke over the surface", optional = true) BrushStroke brush,
     @Parameter(help = "A set of triangles of this very mesh", optional = true) String stored,
     @Parameter(help = "A change of what is selected so far", optional = true) Reshape change) {
 
@@ -58,7 +58,7 @@ public record Pick(
         rule instanceof IslandSizes i ? i : null,
         rule instanceof Rim b ? b : null,
         rule instanceof Linked l ? l : null,
-        rule instanceof Dabs d ? d : null,
+        rule instanceof BrushStroke d ? d : null,
         null,
         null);
   }

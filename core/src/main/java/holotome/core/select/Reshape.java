@@ -1,10 +1,10 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Islands;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.step.Parameter;
 import holotome.core.task.Work;
+import holotome.core.topology.Islands;
 import java.util.BitSet;
 
 /** A change of what is selected so far. */

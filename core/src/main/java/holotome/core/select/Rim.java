@@ -1,10 +1,10 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.step.Parameter;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
 import java.util.BitSet;
 
 /** What lies along the open borders of the scan. */

@@ -1,6 +1,6 @@
 package holotome.core.select;
 
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import java.util.BitSet;
@@ -10,7 +10,7 @@ import java.util.BitSet;
  * another scan of it. Lengths and points are in working space.
  */
 public sealed interface Rule
-    permits Fence, Region, Heights, Likeness, Facing, IslandSizes, Rim, Linked, Dabs {
+    permits Fence, Region, Heights, Likeness, Facing, IslandSizes, Rim, Linked, BrushStroke {
 
   /**
    * The triangles that the rule names, in the order of the mesh; the same on any number of threads.

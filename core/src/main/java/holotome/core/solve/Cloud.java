@@ -1,6 +1,6 @@
 package holotome.core.solve;
 
-import holotome.core.mesh.Vec;
+import holotome.core.geometry.Vec;
 
 /**
  * Points made ready for a fit: about their mean and of unit size, so that far-off or tiny

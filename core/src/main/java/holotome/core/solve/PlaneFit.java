@@ -1,6 +1,6 @@
 package holotome.core.solve;
 
-import holotome.core.mesh.Vec;
+import holotome.core.geometry.Vec;
 
 /**
  * A plane through weighted points by least squares of the distances: the eigenvector of the

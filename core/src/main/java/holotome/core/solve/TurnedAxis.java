@@ -1,6 +1,6 @@
 package holotome.core.solve;
 
-import holotome.core.mesh.Vec;
+import holotome.core.geometry.Vec;
 import holotome.core.task.Failure;
 import java.util.Arrays;
 

@@ -1,6 +1,6 @@
 package holotome.core.spatial;
 
-import holotome.core.mesh.Box;
+import holotome.core.geometry.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;

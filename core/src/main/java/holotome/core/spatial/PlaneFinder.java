@@ -1,7 +1,7 @@
 package holotome.core.spatial;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.solve.PlaneFit;
 import holotome.core.task.Work;
 import java.util.ArrayList;

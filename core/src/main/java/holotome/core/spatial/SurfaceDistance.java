@@ -1,8 +1,8 @@
 package holotome.core.spatial;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.Arrays;

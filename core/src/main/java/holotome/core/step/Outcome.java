@@ -1,6 +1,7 @@
 package holotome.core.step;
 
-import holotome.core.mesh.Counts;
+import holotome.core.part.Workpiece;
+import holotome.core.topology.Counts;
 import java.util.List;
 
 /**

@@ -1,5 +1,6 @@
 package holotome.core.step;
 
+import holotome.core.unit.Length;
 import java.lang.annotation.ElementType;
 import java.lang.annotation.Retention;
 import java.lang.annotation.RetentionPolicy;

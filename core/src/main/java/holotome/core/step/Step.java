@@ -1,5 +1,7 @@
 package holotome.core.step;
 
+import holotome.core.part.Workpiece;
+
 /**
  * One step of the job: a record of its parameters and a pure function on workpieces.
  *

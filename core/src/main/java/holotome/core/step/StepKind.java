@@ -1,6 +1,7 @@
 package holotome.core.step;
 
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
@@ -102,20 +103,20 @@ public final class StepKind {
     Class<?> t = c.getType();
     if (t.isEnum()) {
       for (Object o : t.getEnumConstants()) {
-        choices.add(Plain.kebab(o.toString()));
+        choices.add(PlainValues.kebab(o.toString()));
       }
     }
-    String type = choices.isEmpty() ? Plain.typeName(t) : String.join(" | ", choices);
+    String type = choices.isEmpty() ? PlainValues.typeName(t) : String.join(" | ", choices);
     if (c.getGenericType() instanceof ParameterizedType list
         && list.getActualTypeArguments()[0] instanceof Class<?> element
         && element.isEnum()) {
       for (Object o : element.getEnumConstants()) {
-        choices.add(Plain.kebab(o.toString()));
+        choices.add(PlainValues.kebab(o.toString()));
       }
       type = LIST_OF + String.join(" | ", choices);
     }
     return new Field(
-        Plain.nameOf(c),
+        PlainValues.nameOf(c),
         type,
         p.unit(),
         p.min(),
@@ -185,12 +186,12 @@ public final class StepKind {
 
   /** A described record as plain values; {@link #read} is the way back. */
   public static Map<String, Object> write(Record record) {
-    return Plain.write(record);
+    return PlainValues.write(record);
   }
 
   /** Lists of described records and the like as plain values. */
   public static Object plain(Object value) {
-    return Plain.write(value);
+    return PlainValues.write(value);
   }
 
   static Object create(Class<?> record, Map<String, ?> values, String where) {
@@ -199,7 +200,7 @@ public final class StepKind {
     for (int i = 0; i < components.length; i++) {
       RecordComponent c = components[i];
       Parameter p = parameter(c);
-      String name = Plain.nameOf(c);
+      String name = PlainValues.nameOf(c);
       Object v = values.get(name);
       if (v == null && !p.preset().isEmpty()) {
         v = p.preset();
@@ -212,7 +213,7 @@ public final class StepKind {
         continue;
       }
       try {
-        arguments[i] = Plain.read(v, c.getGenericType(), where);
+        arguments[i] = PlainValues.read(v, c.getGenericType(), where);
       } catch (Failure e) {
         throw new Failure(e.kind(), where + ": " + name + ": " + e.getMessage(), e);
       }
@@ -246,12 +247,12 @@ public final class StepKind {
               + ": "
               + name
               + " must lie between "
-              + Plain.number(p.min())
+              + PlainValues.number(p.min())
               + " and "
-              + Plain.number(p.max())
+              + PlainValues.number(p.max())
               + (p.unit().isEmpty() ? "" : " " + p.unit())
               + ", not "
-              + Plain.number(x));
+              + PlainValues.number(x));
     }
   }
 
@@ -259,7 +260,7 @@ public final class StepKind {
   public Map<String, Object> values(Step step) {
     Map<String, Object> out = new LinkedHashMap<>();
     out.put("do", id());
-    out.putAll(Plain.write((Record) step));
+    out.putAll(PlainValues.write((Record) step));
     return out;
   }
 }

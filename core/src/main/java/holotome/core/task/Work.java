@@ -40,7 +40,7 @@ public final class Work {
     return new Work(this, partShare);
   }
 
-  void setLabel(String text) {
+  public void setLabel(String text) {
     for (Work w = this; w != null; w = w.parent) {
       w.label = text;
     }

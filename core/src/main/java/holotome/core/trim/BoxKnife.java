@@ -1,8 +1,8 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.select.Region;
 import java.util.function.IntConsumer;
 

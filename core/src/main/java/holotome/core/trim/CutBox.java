@@ -1,14 +1,14 @@
 package holotome.core.trim;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.select.Region;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import java.util.ArrayList;
 import java.util.List;

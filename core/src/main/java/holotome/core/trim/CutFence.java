@@ -1,13 +1,13 @@
 package holotome.core.trim;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
 import holotome.core.select.Fence;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 
 /** Cuts straight through the Scan along an outline drawn on a view. */

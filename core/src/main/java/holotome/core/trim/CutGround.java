@@ -1,20 +1,20 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Islands;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.spatial.PlaneFinder;
 import holotome.core.step.Describes;
-import holotome.core.step.Length;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.topology.Islands;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;

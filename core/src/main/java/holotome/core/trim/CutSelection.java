@@ -2,6 +2,7 @@ package holotome.core.trim;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
+import holotome.core.part.Workpiece;
 import holotome.core.select.Fence;
 import holotome.core.select.Pick;
 import holotome.core.step.Describes;
@@ -9,7 +10,6 @@ import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import java.util.ArrayList;
 import java.util.BitSet;

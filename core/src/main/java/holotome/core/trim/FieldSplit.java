@@ -1,8 +1,8 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Colours;
+import holotome.core.geometry.Vec;
+import holotome.core.image.Colours;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.Arrays;

@@ -1,12 +1,12 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Adjacency;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
 import java.util.Arrays;
 import java.util.BitSet;
 

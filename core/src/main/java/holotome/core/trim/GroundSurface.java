@@ -1,8 +1,8 @@
 package holotome.core.trim;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.spatial.PlaneFinder;
 import holotome.core.task.Work;
 import java.util.Arrays;

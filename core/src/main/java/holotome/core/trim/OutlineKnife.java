@@ -1,7 +1,7 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Placing;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Placing;
 import holotome.core.select.Fence;
 import holotome.core.select.FenceOutline;
 import java.util.Arrays;

@@ -1,6 +1,6 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Box;
+import holotome.core.geometry.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
@@ -60,8 +60,8 @@ final class OutsideView {
 
   /** Per pixel 1 for a front, -1 for a back, 0 for nothing; {@code d} points to the viewer. */
   private static byte[] draw(Mesh mesh, double[] d, Work work) {
-    double[] u = holotome.core.mesh.Vec.perpendicular(d);
-    double[] w = holotome.core.mesh.Vec.cross(d, u);
+    double[] u = holotome.core.geometry.Vec.perpendicular(d);
+    double[] w = holotome.core.geometry.Vec.cross(d, u);
     Box box = mesh.bounds();
     double[] c = box.centre();
     double scale = SIZE / Math.max(box.diagonal(), Double.MIN_NORMAL);

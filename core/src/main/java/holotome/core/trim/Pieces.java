@@ -1,6 +1,6 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Colours;
+import holotome.core.image.Colours;
 import holotome.core.mesh.Mesh;
 import java.util.Arrays;
 import java.util.Map;

@@ -1,13 +1,13 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.EvenTriangulation;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Patching;
-import holotome.core.mesh.Triangulator;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.triangulation.EvenTriangulation;
+import holotome.core.triangulation.Triangulator;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;

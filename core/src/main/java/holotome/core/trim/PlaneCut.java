@@ -1,17 +1,17 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Counts;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Joined;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.topology.Counts;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -1,13 +1,13 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Counts;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.step.Length;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Outcome;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Work;
+import holotome.core.topology.Counts;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;

@@ -1,11 +1,11 @@
 package holotome.core.trim;
 
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Islands;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.topology.Islands;
 import java.util.BitSet;
 
 /**

@@ -1,10 +1,10 @@
 package holotome.core.unwrap;
 
-import holotome.core.mesh.Adjacency;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.solve.SparseSystem;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
 import java.util.Arrays;
 
 /**
@@ -254,6 +254,6 @@ final class ChartFlattening {
         return false;
       }
     }
-    return !Outline.meetsItself(corners, uv);
+    return !ChartOutline.meetsItself(corners, uv);
   }
 }

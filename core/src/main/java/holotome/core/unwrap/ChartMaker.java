@@ -1,11 +1,11 @@
 package holotome.core.unwrap;
 
-import holotome.core.mesh.Adjacency;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;

@@ -1,8 +1,8 @@
 package holotome.core.unwrap;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
 import java.util.Arrays;
 
 /**

@@ -5,18 +5,17 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Shapes;
-import holotome.core.mesh.Box;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Placing;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
-import holotome.core.step.KnownLength;
-import holotome.core.step.Length;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 

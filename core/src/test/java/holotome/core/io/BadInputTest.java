@@ -6,8 +6,8 @@ import static org.assertj.core.api.Assertions.catchThrowable;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
+import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.io.IOException;

@@ -6,15 +6,15 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import holotome.core.Shapes;
 import holotome.core.datum.KeepFrame;
 import holotome.core.datum.Turn;
-import holotome.core.mesh.AxisPreset;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.AxisPreset;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Run;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.nio.file.Files;
@@ -59,7 +59,7 @@ class FrameFileTest {
         k * q[8], t[2], 0, 0, 0, 1
       };
       w =
-          new KeepFrame(KeepFrame.Do.GIVEN, "grid", m, holotome.core.step.Length.Unit.M)
+          new KeepFrame(KeepFrame.Do.GIVEN, "grid", m, holotome.core.unit.Length.Unit.M)
               .apply(w, Run.unwatched())
               .work();
       w = new KeepFrame(KeepFrame.Do.USE, "grid", null, null).apply(w, Run.unwatched()).work();

@@ -5,11 +5,11 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
-import holotome.core.mesh.Colours;
+import holotome.core.geometry.Similarity;
+import holotome.core.image.Colours;
+import holotome.core.image.Raster;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Raster;
-import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Uv;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;

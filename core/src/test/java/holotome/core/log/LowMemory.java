@@ -1,10 +1,10 @@
 package holotome.core.log;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.nio.file.Files;

@@ -4,9 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import holotome.core.Shapes;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
-import holotome.core.select.Dabs;
+import holotome.core.select.BrushStroke;
 import holotome.core.select.Facing;
 import holotome.core.select.Fence;
 import holotome.core.select.Heights;
@@ -17,10 +17,10 @@ import holotome.core.select.Pick;
 import holotome.core.select.Region;
 import holotome.core.select.Reshape;
 import holotome.core.select.Rim;
-import holotome.core.step.Length;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.trim.CutSelection;
+import holotome.core.unit.Length;
 import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -43,7 +43,7 @@ class NamedSelectionsTest {
             new Region(new double[3], new double[] {0.5, 2.5, 0.4}, new double[] {10, 0, 5})),
         Pick.of(Pick.Join.ADD, new Facing(new double[] {0, 1, 0}, 35)),
         Pick.of(Pick.Join.TAKE, Likeness.of(0x406080, 9)),
-        Pick.of(Pick.Join.ADD, new Dabs(new double[] {1, 0, 0, 0, 1, 0}, new Length(0.15))),
+        Pick.of(Pick.Join.ADD, new BrushStroke(new double[] {1, 0, 0, 0, 1, 0}, new Length(0.15))),
         Pick.of(Pick.Join.INTERSECT, new IslandSizes(2, null, null, new Length(9), null)),
         Pick.of(Pick.Join.TAKE, new Rim(1)),
         Pick.of(Pick.Join.ADD, new Linked(new double[] {0, 0, 1}, 12)),

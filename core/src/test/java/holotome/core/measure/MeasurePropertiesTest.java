@@ -5,11 +5,11 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Datasets;
 import holotome.core.Shapes;
+import holotome.core.geometry.Placing;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.io.MeshReader;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
 import holotome.core.task.Parallel;

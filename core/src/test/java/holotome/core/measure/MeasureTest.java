@@ -6,13 +6,13 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Datasets;
 import holotome.core.Shapes;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Placing;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.io.MeshReader;
-import holotome.core.mesh.Frame;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Placing;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.util.List;

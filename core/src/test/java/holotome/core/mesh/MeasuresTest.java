@@ -5,6 +5,9 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
+import holotome.core.topology.Adjacency;
+import holotome.core.topology.Borders;
+import holotome.core.topology.Islands;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;

@@ -6,20 +6,20 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Vec;
+import holotome.core.image.Colours;
 import holotome.core.mend.Tidy;
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Colours;
-import holotome.core.mesh.Frame;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
+import holotome.core.part.Workpiece;
 import holotome.core.spatial.SurfaceDistance;
-import holotome.core.step.Length;
 import holotome.core.step.Run;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -98,7 +98,7 @@ class DecimationTest {
         }
       }
     }
-    return holotome.core.mesh.PointWeld.ofSoup(soup, Work.unwatched());
+    return holotome.core.topology.PointWeld.ofSoup(soup, Work.unwatched());
   }
 
   @Test

@@ -6,19 +6,19 @@ import static org.assertj.core.api.Assertions.within;
 import holotome.core.Naive;
 import holotome.core.Shapes;
 import holotome.core.bake.BakeMaps;
+import holotome.core.image.Colours;
+import holotome.core.image.Raster;
 import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
 import holotome.core.io.Pictures;
 import holotome.core.mend.Tidy;
-import holotome.core.mesh.Colours;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Raster;
 import holotome.core.mesh.VertexColours;
+import holotome.core.part.MapKind;
+import holotome.core.part.Maps;
+import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
-import holotome.core.step.MapKind;
-import holotome.core.step.Maps;
 import holotome.core.step.Run;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Work;
 import holotome.core.trim.KeepIslands;
 import holotome.core.unwrap.MakeCharts;
@@ -102,10 +102,10 @@ class TexturedScanTest {
   @Test
   void steppingThroughTrimAndMendKeepsThem() throws IOException {
     Mesh m = MeshReader.read(ball(), Work.unwatched()).mesh();
-    Workpiece w = Workpiece.of(m, holotome.core.mesh.Frame.PLAIN);
+    Workpiece w = Workpiece.of(m, holotome.core.frame.Frame.PLAIN);
     w = new Tidy().apply(w, Run.unwatched()).work();
     w =
-        new KeepIslands(KeepIslands.Keep.LARGEST, 1, new holotome.core.step.Length(0))
+        new KeepIslands(KeepIslands.Keep.LARGEST, 1, new holotome.core.unit.Length(0))
             .apply(w, Run.unwatched())
             .work();
     assertThat(w.scan().materials()).hasSize(2);

@@ -5,10 +5,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Datasets;
 import holotome.core.Shapes;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.io.SafeFiles;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Work;
 import java.nio.file.Files;
 import java.nio.file.Path;

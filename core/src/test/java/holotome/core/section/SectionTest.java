@@ -5,13 +5,13 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Datasets;
 import holotome.core.Shapes;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.io.MeshReader;
-import holotome.core.mesh.Box;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Submesh;
-import holotome.core.mesh.Vec;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.ArrayList;

@@ -3,11 +3,11 @@ package holotome.core.select;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.Shapes;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
-import holotome.core.step.Length;
 import holotome.core.task.Work;
+import holotome.core.unit.Length;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;

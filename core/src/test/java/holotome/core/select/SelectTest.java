@@ -6,18 +6,18 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Datasets;
 import holotome.core.Shapes;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
 import holotome.core.io.MeshReader;
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Frame;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Similarity;
 import holotome.core.mesh.Submesh;
-import holotome.core.mesh.Vec;
-import holotome.core.step.Length;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -59,7 +59,7 @@ class SelectTest {
   @Test
   void aDabTakesACapOfASphere() {
     double[] at = Vec.unit(Vec.of(1, 1, 1));
-    double a = area(new Dabs(at, new Length(0.5)), ball());
+    double a = area(new BrushStroke(at, new Length(0.5)), ball());
     assertThat(a).isCloseTo(Math.PI * 0.25, within(0.03));
   }
 
@@ -72,9 +72,9 @@ class SelectTest {
     for (int i = 0; i < 60; i += 3) {
       double[] p = Vec.unit(Vec.of(r.nextGaussian(), r.nextGaussian(), r.nextGaussian()));
       System.arraycopy(p, 0, points, i, 3);
-      each.or(select(new Dabs(p, new Length(0.2)), m));
+      each.or(select(new BrushStroke(p, new Length(0.2)), m));
     }
-    assertThat(select(new Dabs(points, new Length(0.2)), m)).isEqualTo(each);
+    assertThat(select(new BrushStroke(points, new Length(0.2)), m)).isEqualTo(each);
   }
 
   /** A turned cube of edge a about the centre of a sphere: its corners stick out or do not. */
@@ -316,12 +316,12 @@ class SelectTest {
             .then(Similarity.turning(Vec.unit(Vec.of(1, 2, 3)), 1.1))
             .then(Similarity.translation(new double[] {3, -2, 1}));
     Frame turned = new Frame(Similarity.IDENTITY, place, true);
-    Mesh there = m.withPositions(holotome.core.mesh.Placing.apply(m.xyz(), place));
+    Mesh there = m.withPositions(holotome.core.geometry.Placing.apply(m.xyz(), place));
     List<Rule> rules =
         List.of(
             new Heights(new Length(1.003), null, UP),
             new Facing(new double[] {1, 0, 1}, 35),
-            new Dabs(place.apply(0, 0, 1), new Length(0.004)),
+            new BrushStroke(place.apply(0, 0, 1), new Length(0.004)),
             new Region(
                 place.apply(0, 1, 0), new double[] {0.01, 0.008, 0.006}, new double[] {5, 50, 9}),
             new Linked(place.apply(1, 0, 0), 180));
@@ -366,7 +366,7 @@ class SelectTest {
     Mesh part = Submesh.of(m, s::get, Work.unwatched());
     Adjacency a = Adjacency.of(part);
     assertThat(a.crowdedEdges()).isZero();
-    assertThat(holotome.core.mesh.Islands.of(part).count()).isEqualTo(1);
+    assertThat(holotome.core.topology.Islands.of(part).count()).isEqualTo(1);
   }
 
   @Test

@@ -3,7 +3,7 @@ package holotome.core.solve;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import holotome.core.mesh.Vec;
+import holotome.core.geometry.Vec;
 import holotome.core.task.Work;
 import java.util.Random;
 import org.junit.jupiter.api.Test;

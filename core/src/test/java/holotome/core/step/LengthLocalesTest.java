@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;

@@ -5,11 +5,12 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.datum.Scale;
+import holotome.core.geometry.Box;
 import holotome.core.log.Catalogue;
 import holotome.core.log.LogFile;
-import holotome.core.mesh.Box;
 import holotome.core.reduce.Decimate;
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;

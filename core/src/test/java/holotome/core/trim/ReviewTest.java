@@ -6,21 +6,21 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Vec;
 import holotome.core.mend.TurnOver;
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Borders;
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Islands;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Vec;
-import holotome.core.step.Length;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.topology.Borders;
+import holotome.core.topology.Islands;
+import holotome.core.unit.Length;
 import java.util.BitSet;
 import org.junit.jupiter.api.Test;
 

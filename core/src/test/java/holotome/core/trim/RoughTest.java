@@ -4,12 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
+import holotome.core.frame.Frame;
 import holotome.core.log.Catalogue;
-import holotome.core.mesh.Adjacency;
-import holotome.core.mesh.Frame;
-import holotome.core.mesh.Islands;
 import holotome.core.mesh.Mesh;
-import holotome.core.select.Dabs;
+import holotome.core.part.Workpiece;
+import holotome.core.select.BrushStroke;
 import holotome.core.select.Facing;
 import holotome.core.select.Fence;
 import holotome.core.select.Heights;
@@ -20,11 +19,12 @@ import holotome.core.select.Region;
 import holotome.core.select.Reshape;
 import holotome.core.select.Rim;
 import holotome.core.select.Rule;
-import holotome.core.step.Length;
 import holotome.core.step.Run;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.topology.Islands;
+import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.LinkedHashMap;
@@ -137,7 +137,7 @@ class RoughTest {
             new Rim(2),
             new Linked(new double[3], 30),
             new Linked(new double[3], 180),
-            new Dabs(new double[3], new Length(0.3)));
+            new BrushStroke(new double[3], new Length(0.3)));
     meshes()
         .forEach(
             (name, m) -> {

@@ -5,11 +5,11 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
-import holotome.core.mesh.Frame;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Run;
-import holotome.core.step.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import java.util.stream.Stream;
@@ -48,7 +48,8 @@ class UnwrapTest {
     Mesh m = unwrap(mesh);
     Uv uv = m.uv();
     int[] chart =
-        holotome.core.mesh.Islands.of(new Mesh(new float[uv.coords().length / 2 * 3], uv.corners()))
+        holotome.core.topology.Islands.of(
+                new Mesh(new float[uv.coords().length / 2 * 3], uv.corners()))
             .ofTriangle();
     int[] owner = new int[SIZE * SIZE];
     int[] ownerTriangle = new int[SIZE * SIZE];

@@ -1,6 +1,6 @@
 package holotome.view.cluster;
 
-import holotome.core.mesh.Box;
+import holotome.core.geometry.Box;
 import holotome.core.mesh.Mesh;
 import java.util.Arrays;
 

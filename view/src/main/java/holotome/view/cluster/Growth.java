@@ -73,9 +73,9 @@ final class Growth {
       task.into[task.place] = leaf;
       return new Task[0];
     }
-    Ints[] parts = parts(seed);
+    IntList[] parts = parts(seed);
     int count = 0;
-    for (Ints p : parts) {
+    for (IntList p : parts) {
       count += p == null ? 0 : 1;
     }
     Node[] children = new Node[count];
@@ -93,8 +93,8 @@ final class Growth {
   }
 
   /** The triangles of each eighth of a cube; null for none. */
-  private Ints[] parts(Seed seed) {
-    Ints[] parts = new Ints[8];
+  private IntList[] parts(Seed seed) {
+    IntList[] parts = new IntList[8];
     int[] tri = mesh.triangles();
     for (int t : seed.triangles) {
       for (int k = 0; k < 3; k++) {
@@ -104,7 +104,7 @@ final class Growth {
         }
         int o = Cells.octant(Cells.node(finest, seed.depth + 1));
         if (parts[o] == null) {
-          parts[o] = new Ints();
+          parts[o] = new IntList();
         }
         parts[o].addOnce(t);
       }

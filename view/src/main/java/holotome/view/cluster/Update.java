@@ -29,10 +29,10 @@ final class Update {
   private final Leaves maker;
 
   /** Triangles added, by the leaf of the old tree they reach into. */
-  private final Map<Node, Ints> added = new IdentityHashMap<>();
+  private final Map<Node, IntList> added = new IdentityHashMap<>();
 
   /** Triangles added where the old tree had no leaf, by node above and octant. */
-  private final Map<Node, Ints[]> addedBeside = new IdentityHashMap<>();
+  private final Map<Node, IntList[]> addedBeside = new IdentityHashMap<>();
 
   private final Map<Node, Node> made = new IdentityHashMap<>();
 
@@ -108,12 +108,12 @@ final class Update {
         n = child;
       }
       if (n.isLeaf()) {
-        added.computeIfAbsent(n, x -> new Ints()).addOnce(t);
+        added.computeIfAbsent(n, x -> new IntList()).addOnce(t);
       } else {
         int octant = Cells.octant(Cells.node(finest, n.depth + 1));
-        Ints[] beside = addedBeside.computeIfAbsent(n, x -> new Ints[8]);
+        IntList[] beside = addedBeside.computeIfAbsent(n, x -> new IntList[8]);
         if (beside[octant] == null) {
-          beside[octant] = new Ints();
+          beside[octant] = new IntList();
         }
         beside[octant].addOnce(t);
       }
@@ -166,7 +166,7 @@ final class Update {
     }
     List<Node> above = new ArrayList<>(addedBeside.keySet());
     for (Node n : above) {
-      Ints[] beside = addedBeside.get(n);
+      IntList[] beside = addedBeside.get(n);
       for (int o = 0; o < 8; o++) {
         if (beside[o] != null) {
           seeds.add(new Growth.Seed(n.depth + 1, Cells.child(n.key, o), beside[o].toArray()));
@@ -179,7 +179,7 @@ final class Update {
       made.put(leaf, grown[next++]);
     }
     for (Node n : above) {
-      for (Ints part : addedBeside.get(n)) {
+      for (IntList part : addedBeside.get(n)) {
         if (part != null) {
           madeBeside.computeIfAbsent(n, x -> new ArrayList<>()).add(grown[next++]);
         }
@@ -233,7 +233,7 @@ final class Update {
 
   /** The triangles of a leaf that changed, under their new numbers. */
   private int[] left(Node leaf) {
-    Ints list = new Ints();
+    IntList list = new IntList();
     for (int[] ids : leaf.leaf.ids()) {
       for (int id : ids) {
         int t = match.to(id);
@@ -242,7 +242,7 @@ final class Update {
         }
       }
     }
-    Ints more = added.get(leaf);
+    IntList more = added.get(leaf);
     if (more != null) {
       list.addAll(more);
     }

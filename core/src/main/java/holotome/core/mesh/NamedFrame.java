@@ -1,9 +1,0 @@
-package holotome.core.mesh;
-
-/**
- * Coordinates that are kept under a name: a capture program's, a site grid.
- *
- * @param fromBase from a mesh's base coordinates to the frame's
- * @param unit metres to one unit of the frame; 0 where that is not known
- */
-public record NamedFrame(String name, Similarity fromBase, double unit) {}

@@ -1,0 +1,148 @@
+package holotome.core.unit;
+
+import holotome.core.task.Failure;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * A length in metres, read from text as people write it: "500 mm", "0,5 m", "19.7 in", "2 ft".
+ *
+ * @param metres finite
+ */
+public record Length(double metres) {
+  private static final Pattern TEXT =
+      Pattern.compile(
+          "\\s*([+-]?(?:\\d+(?:[.,]\\d*)?|[.,]\\d+)(?:[eE][+-]?\\d+)?)\\s*(mm|cm|km|m|in|ft|\"|')?\\s*");
+
+  /** Units by the name they are written with; the inch is 25.4 mm (ISO 80000-3). */
+  public enum Unit {
+    MM("mm", 0.001),
+    CM("cm", 0.01),
+    M("m", 1),
+    KM("km", 1000),
+    IN("in", 0.0254),
+    FT("ft", 0.3048);
+
+    private final String symbol;
+    private final double metres;
+
+    Unit(String symbol, double metres) {
+      this.symbol = symbol;
+      this.metres = metres;
+    }
+
+    public String symbol() {
+      return symbol;
+    }
+
+    public double metres() {
+      return metres;
+    }
+  }
+
+  public Length {
+    if (!Double.isFinite(metres)) {
+      throw Failure.usage("A length must be a finite number");
+    }
+  }
+
+  /** Reads a length; a bare number is in metres. */
+  public static Length parse(String text) {
+    return parse(text, Unit.M);
+  }
+
+  /** Reads a length; a bare number is in {@code bare}. Comma and point both mark decimals. */
+  public static Length parse(String text, Unit bare) {
+    Matcher m = TEXT.matcher(text);
+    if (!m.matches()) {
+      throw Failure.usage(
+          "\"" + text.strip() + "\" is not a length; write a number and a unit, such as 500 mm");
+    }
+    double number = Double.parseDouble(m.group(1).replace(',', '.'));
+    return new Length(number * unit(m.group(2), bare).metres);
+  }
+
+  private static Unit unit(String symbol, Unit bare) {
+    return switch (symbol) {
+      case null -> bare;
+      case "mm" -> Unit.MM;
+      case "cm" -> Unit.CM;
+      case "m" -> Unit.M;
+      case "km" -> Unit.KM;
+      case "in", "\"" -> Unit.IN;
+      case "ft", "'" -> Unit.FT;
+      default -> throw new IllegalStateException(symbol);
+    };
+  }
+
+  /** With the unit that gives a number of one to four digits: "640 mm", "1.25 m". */
+  @Override
+  public String toString() {
+    return format(metres, true);
+  }
+
+  /**
+   * A length for reading, with four digits that count. Where the true size is unknown the figure is
+   * in the file's own units.
+   */
+  public static String format(double metres, boolean trueSize) {
+    if (!trueSize) {
+      return figure(metres) + " units";
+    }
+    double a = Math.abs(metres);
+    if (a >= 10_000) {
+      return figure(metres / 1000) + " km";
+    }
+    if (a >= 10) {
+      return figure(metres) + " m";
+    }
+    return figure(metres * 1000) + " mm";
+  }
+
+  /**
+   * An area for reading, with four digits that count: in square metres, or square centimetres where
+   * that is less than a tenth of one; in the file's own units where the true size is unknown.
+   */
+  public static String formatArea(double squareMetres, boolean trueSize) {
+    if (!trueSize) {
+      return fourDigits(squareMetres) + " square units";
+    }
+    return squareMetres >= 0.1
+        ? fourDigits(squareMetres) + " m²"
+        : fourDigits(squareMetres * 1e4) + " cm²";
+  }
+
+  /**
+   * A volume for reading, with four digits that count: in litres, or cubic metres from a thousand
+   * of them on, or cubic centimetres below a tenth of one; in the file's own units where the true
+   * size is unknown.
+   */
+  public static String formatVolume(double cubicMetres, boolean trueSize) {
+    if (!trueSize) {
+      return fourDigits(cubicMetres) + " cubic units";
+    }
+    if (cubicMetres >= 1) {
+      return fourDigits(cubicMetres) + " m³";
+    }
+    return cubicMetres >= 1e-4
+        ? fourDigits(cubicMetres * 1e3) + " l"
+        : fourDigits(cubicMetres * 1e6) + " cm³";
+  }
+
+  private static String fourDigits(double v) {
+    if (v == 0 || !Double.isFinite(v)) {
+      return "0";
+    }
+    int decimals = 3 - (int) Math.floor(Math.log10(Math.abs(v)));
+    java.math.BigDecimal d =
+        java.math.BigDecimal.valueOf(v).setScale(decimals, java.math.RoundingMode.HALF_UP);
+    return String.format(Locale.ROOT, "%,." + Math.max(0, decimals) + "f", d);
+  }
+
+  private static String figure(double v) {
+    double a = Math.abs(v);
+    int decimals = a >= 1000 || a == 0 ? 0 : a >= 100 ? 1 : a >= 10 ? 2 : 3;
+    return String.format(Locale.ROOT, "%,." + decimals + "f", v);
+  }
+}
