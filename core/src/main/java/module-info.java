@@ -6,9 +6,11 @@ module holotome.core {
 
   exports holotome.core.task;
   exports holotome.core.memory;
+  exports holotome.core.array;
   exports holotome.core.geometry;
   exports holotome.core.unit;
   exports holotome.core.image;
+  exports holotome.core.attribute;
   exports holotome.core.mesh;
   exports holotome.core.frame;
   exports holotome.core.topology;

@@ -1,7 +1,7 @@
 package holotome.benchmarks;
 
+import holotome.core.attribute.Compaction;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Submesh;
 import holotome.core.reduce.Decimation;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.task.Work;
@@ -74,7 +74,7 @@ final class DecimateBench {
               out, indices, xyz, mesh.vertexCount(), 12, 3L * target, 1f, 0, null);
       int[] corners = new int[(int) n];
       out.get(corners);
-      int[] map = Submesh.compact(corners, mesh.vertexCount());
+      int[] map = Compaction.of(corners, mesh.vertexCount());
       float[] kept = new float[3 * map[map.length - 1]];
       for (int v = 0; v < map.length - 1; v++) {
         if (map[v] >= 0) {

@@ -3,8 +3,9 @@ package holotome.cli;
 import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
 import holotome.core.io.SafeFiles;
-import holotome.core.log.History;
+import holotome.core.log.Entry;
 import holotome.core.log.LogFile;
+import holotome.core.log.LogRun;
 import holotome.core.measure.Measured;
 import holotome.core.measure.Measurement;
 import holotome.core.measure.Measuring;
@@ -49,14 +50,15 @@ final class MeasureCommand implements Callable<Integer> {
     return Console.watched(
         work -> {
           Loaded loaded = MeshReader.read(scan, work.part(0.2, "Reading"));
-          Workpiece w = Workpiece.of(loaded.mesh(), loaded.frame());
-          for (var e : file.entries()) {
-            // What writes files has nothing to do with what is measured.
-            boolean writes = holotome.core.step.StepKind.of(e.step()).id().equals("ship.write");
-            if (e.on() && !writes) {
-              w = History.applyChecked(e.step(), w, Run.of(work.part(0.6, "Replaying"))).work();
-            }
-          }
+          // What writes files has nothing to do with what is measured.
+          List<Entry> entries =
+              file.entries().stream().filter(e -> !e.step().writesFiles()).toList();
+          Workpiece w =
+              LogRun.run(
+                  entries,
+                  Workpiece.of(loaded.mesh(), loaded.frame()),
+                  Run.of(work.part(0.7, "Replaying")),
+                  (e, o, seconds) -> {});
           List<Measured> all = new ArrayList<>();
           for (Measurement m : file.measurements()) {
             all.add(Measuring.of(m, w.current(), w.frame(), work.part(0.01, "Measuring")));

@@ -3,11 +3,9 @@ package holotome.cli;
 import holotome.core.geometry.Box;
 import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
-import holotome.core.log.Entry;
-import holotome.core.log.History;
 import holotome.core.log.LogFile;
+import holotome.core.log.LogRun;
 import holotome.core.part.Workpiece;
-import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
@@ -51,33 +49,34 @@ final class ReplayCommand implements Callable<Integer> {
           long begun = System.nanoTime();
           Loaded loaded = MeshReader.read(scan, work.part(0.1, "Reading"));
           double reading = (System.nanoTime() - begun) * 1e-9;
-          Workpiece at = Workpiece.of(loaded.mesh(), loaded.frame());
+          Workpiece start = Workpiece.of(loaded.mesh(), loaded.frame());
           List<Map<String, Object>> report = new ArrayList<>();
           say(
               String.format(
                   "%-18s %,12d triangles %8.2f s  %s",
-                  "read", at.scan().triangleCount(), reading, loaded.format()));
-          double share = 0.9 / Math.max(1, file.entries().size());
-          for (Entry e : file.entries()) {
-            if (!e.on()) {
-              continue;
-            }
-            long start = System.nanoTime();
-            String id = StepKind.of(e.step()).id();
-            Outcome o = History.applyChecked(e.step(), at, new Run(work.part(share, id), out));
-            at = o.work();
-            double seconds = (System.nanoTime() - start) * 1e-9;
-            Map<String, Object> line = new LinkedHashMap<>();
-            line.put("do", id);
-            line.put("triangles", at.current().triangleCount());
-            line.put("seconds", seconds);
-            line.put("notes", o.notes());
-            report.add(line);
-            say(
-                String.format(
-                    "%-18s %,12d triangles %8.2f s  %s",
-                    id, at.current().triangleCount(), seconds, String.join("; ", o.notes())));
-          }
+                  "read", start.scan().triangleCount(), reading, loaded.format()));
+          Workpiece at =
+              LogRun.run(
+                  file.entries(),
+                  start,
+                  new Run(work.part(0.9, ""), out),
+                  (e, o, seconds) -> {
+                    String id = StepKind.of(e.step()).id();
+                    int triangles = o.work().current().triangleCount();
+                    Map<String, Object> line = new LinkedHashMap<>();
+                    line.put("do", id);
+                    if (e.part() != null) {
+                      line.put("part", e.part().name());
+                    }
+                    line.put("triangles", triangles);
+                    line.put("seconds", seconds);
+                    line.put("notes", o.notes());
+                    report.add(line);
+                    say(
+                        String.format(
+                            "%-18s %,12d triangles %8.2f s  %s",
+                            id, triangles, seconds, String.join("; ", o.notes())));
+                  });
           double total = (System.nanoTime() - begun) * 1e-9;
           Box b = at.frame().workBounds(at.current());
           if (json) {

@@ -1,5 +1,10 @@
 package holotome.core;
 
+import holotome.core.attribute.Attribute;
+import holotome.core.attribute.Attribute.Domain;
+import holotome.core.attribute.Attribute.Kind;
+import holotome.core.mesh.Material;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -189,5 +194,79 @@ public final class Shapes {
               128 + 120 * m.xyz()[3 * i + 2] / d);
     }
     return new Mesh(m.xyz(), m.triangles(), c);
+  }
+
+  /** How {@link #laden} numbers what a place belongs to: any two places far apart differ. */
+  public static int placeLabel(double x, double y, double z) {
+    return 10_000
+        + (int) Math.floor(4 * x)
+        + 40 * (int) Math.floor(4 * y)
+        + 1600 * (int) Math.floor(4 * z);
+  }
+
+  /** A weight that runs evenly through space. */
+  public static double placeWeight(double x, double y, double z) {
+    return x + 2 * y - 3 * z;
+  }
+
+  /**
+   * The mesh with an attribute of every kind on every domain it goes on, each telling the place it
+   * belongs to: numbers run evenly through space, labels and materials are those of a coarse grid.
+   */
+  public static Mesh laden(Mesh m) {
+    float[] p = m.xyz();
+    int[] tri = m.triangles();
+    int n = m.vertexCount();
+    float[] weight = new float[n];
+    float[] mask = new float[n];
+    int[] label = new int[n];
+    for (int v = 0; v < n; v++) {
+      double x = p[3 * v];
+      double y = p[3 * v + 1];
+      double z = p[3 * v + 2];
+      weight[v] = (float) placeWeight(x, y, z);
+      mask[v] = (float) Math.clamp(0.5 + placeWeight(x, y, z) / 60, 0.0, 1.0);
+      label[v] = placeLabel(x, y, z);
+    }
+    int[] index = tri.clone();
+    float[] uv = new float[2 * n];
+    int[] colour = new int[n];
+    for (int v = 0; v < n; v++) {
+      uv[2 * v] = p[3 * v];
+      uv[2 * v + 1] = p[3 * v + 1];
+      colour[v] = 0xff000000 | (int) (200 * mask[v]) << 8;
+    }
+    int t = m.triangleCount();
+    int[] ofTriangle = new int[t];
+    short[] material = new short[t];
+    float[] share = new float[t];
+    for (int i = 0; i < t; i++) {
+      double[] c = new double[3];
+      for (int k = 0; k < 9; k++) {
+        c[k % 3] += p[3 * tri[3 * i + k / 3] + k % 3] / 3;
+      }
+      ofTriangle[i] = placeLabel(c[0], c[1], c[2]);
+      material[i] = (short) (ofTriangle[i] % 3);
+      share[i] = (float) placeWeight(c[0], c[1], c[2]);
+    }
+    return coloured(m)
+        .with(Attribute.of("weight", Kind.WEIGHT, Domain.VERTEX, weight, null))
+        .with(Attribute.of("mask", Kind.MASK, Domain.VERTEX, mask, null))
+        .with(Attribute.of("label", Kind.LABEL, Domain.VERTEX, label, null))
+        .with(Attribute.of("normal", Kind.NORMAL, Domain.VERTEX, Measures.vertexNormals(m), null))
+        .with(Attribute.of("uv", Kind.UV, Domain.CORNER, uv, index))
+        .with(Attribute.of("uv2", Kind.UV, Domain.CORNER, uv.clone(), index.clone()))
+        .with(Attribute.of("corner colour", Kind.COLOUR, Domain.CORNER, colour, index.clone()))
+        .with(
+            Attribute.of(
+                "corner weight", Kind.WEIGHT, Domain.CORNER, weight.clone(), index.clone()))
+        .with(Attribute.of("part", Kind.LABEL, Domain.TRIANGLE, ofTriangle, null))
+        .with(Attribute.of("share", Kind.WEIGHT, Domain.TRIANGLE, share, null))
+        .withMaterials(
+            material,
+            List.of(
+                new Material("a", 0xffff0000, null),
+                new Material("b", 0xff00ff00, null),
+                new Material("c", 0xff0000ff, null)));
   }
 }

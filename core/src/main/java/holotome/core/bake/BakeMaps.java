@@ -17,7 +17,9 @@ import java.util.List;
     id = "bake.maps",
     title = "Bake",
     help =
-        "Takes colour and surface detail from the Scan into pictures for the Cast, by rays from the Cast.")
+        "Takes colour and surface detail from the Scan into pictures for the Cast, by rays from the Cast.",
+    reads = {"scan", "cast"},
+    writes = {"maps"})
 public record BakeMaps(
     @Parameter(help = "Which pictures", preset = "colour, normal") List<MapKind> maps,
     @Parameter(

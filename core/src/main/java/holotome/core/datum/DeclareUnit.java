@@ -14,7 +14,9 @@ import holotome.core.unit.Length;
 @Describes(
     id = "datum.unit",
     title = "Unit",
-    help = "Says which unit the file's coordinates are in, where that is known.")
+    help = "Says which unit the file's coordinates are in, where that is known.",
+    reads = {"scan", "cast", "frame"},
+    writes = {"frame"})
 public record DeclareUnit(@Parameter(help = "The file's unit", preset = "mm") Length.Unit unit)
     implements Step {
 

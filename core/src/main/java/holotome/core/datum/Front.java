@@ -22,7 +22,9 @@ import java.util.List;
     id = "datum.front",
     title = "Front",
     help =
-        "Turns the work about the upright until its front looks along -Y: by a direction, an edge, a wall, or its plane of symmetry.")
+        "Turns the work about the upright until its front looks along -Y: by a direction, an edge, a wall, or its plane of symmetry.",
+    reads = {"scan", "cast", "frame"},
+    writes = {"frame"})
 public record Front(
     @Parameter(
             help =

@@ -17,7 +17,9 @@ import holotome.core.unit.Length;
     id = "datum.frame",
     title = "Frames",
     help =
-        "Keeps the coordinates as they stand under a name, takes further ones in by a matrix, or goes back to ones that were kept. Any mesh can be written in any of them.")
+        "Keeps the coordinates as they stand under a name, takes further ones in by a matrix, or goes back to ones that were kept. Any mesh can be written in any of them.",
+    reads = {"frame"},
+    writes = {"frame"})
 public record KeepFrame(
     @Parameter(
             help = "Keep the present ones, keep ones given by a matrix, or use ones that were kept",

@@ -30,7 +30,9 @@ import java.util.List;
     id = "datum.level",
     title = "Level",
     help =
-        "Turns the work upright: by its largest flat part, a region, three points, the axis of a turned body, or the way it rests most steadily.")
+        "Turns the work upright: by its largest flat part, a region, three points, the axis of a turned body, or the way it rests most steadily.",
+    reads = {"scan", "frame"},
+    writes = {"frame"})
 public record Level(
     @Parameter(
             help =

@@ -25,7 +25,9 @@ import holotome.core.unit.Length;
     id = "datum.origin",
     title = "Origin",
     help =
-        "Puts the origin where it makes sense: the middle of the base or the box, the centre of mass, a corner, or a point; and rests the work on Z = 0.")
+        "Puts the origin where it makes sense: the middle of the base or the box, the centre of mass, a corner, or a point; and rests the work on Z = 0.",
+    reads = {"scan", "cast", "frame"},
+    writes = {"frame"})
 public record Origin(
     @Parameter(help = "Where the origin goes", preset = "base-centre") At at,
     @Parameter(

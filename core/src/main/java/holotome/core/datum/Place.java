@@ -16,7 +16,9 @@ import holotome.core.unit.Length;
     id = "datum.place",
     title = "Place",
     help =
-        "Moves, turns and scales the work by figures or by handles: first the size, then the turn about X, Y and Z in turn, all about one place, then the move.")
+        "Moves, turns and scales the work by figures or by handles: first the size, then the turn about X, Y and Z in turn, all about one place, then the move.",
+    reads = {"frame"},
+    writes = {"frame"})
 public record Place(
     @Parameter(help = "How far along X, Y and Z, three lengths in metres", preset = "0, 0, 0")
         double[] move,

@@ -21,7 +21,9 @@ import java.util.stream.Stream;
     id = "datum.scale",
     title = "Scale",
     help =
-        "Sets the true size: from lengths that are known (with several, the factor that fits them best), from a size it must have, or by a factor.")
+        "Sets the true size: from lengths that are known (with several, the factor that fits them best), from a size it must have, or by a factor.",
+    reads = {"scan", "cast", "frame"},
+    writes = {"frame"})
 public record Scale(
     @Parameter(
             help = "Pairs of points and the true distance between them",

@@ -12,7 +12,9 @@ import holotome.core.step.Step;
 @Describes(
     id = "datum.turn",
     title = "Turn",
-    help = "Turns the work about an axis, counter-clockwise seen against the axis.")
+    help = "Turns the work about an axis, counter-clockwise seen against the axis.",
+    reads = {"scan", "cast", "frame"},
+    writes = {"frame"})
 public record Turn(
     @Parameter(help = "The axis", preset = "z") Axis axis,
     @Parameter(help = "The angle", unit = "°", min = -360, max = 360, preset = "90") double angle,

@@ -25,7 +25,9 @@ import java.util.Locale;
     id = "datum.section",
     title = "Sections",
     help =
-        "Cuts the mesh by a plane, or a stack of them, into exact curves, and writes them in true millimetres as DXF, SVG or a table.")
+        "Cuts the mesh by a plane, or a stack of them, into exact curves, and writes them in true millimetres as DXF, SVG or a table.",
+    reads = {"scan", "cast", "frame"},
+    writes = {})
 public record WriteSection(
     @Parameter(help = "A point on the plane, x y z in working space") double[] point,
     @Parameter(help = "Its normal; a stack grows along it", preset = "0, 0, 1") double[] normal,
@@ -89,6 +91,11 @@ public record WriteSection(
         step == null ? 1 : step.metres(),
         count,
         run.work());
+  }
+
+  @Override
+  public boolean writesFiles() {
+    return true;
   }
 
   @Override

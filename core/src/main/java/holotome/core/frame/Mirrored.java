@@ -1,8 +1,12 @@
 package holotome.core.frame;
 
+import holotome.core.attribute.Attribute;
+import holotome.core.attribute.Attributes;
+import holotome.core.attribute.Provenance;
 import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Uv;
+import holotome.core.task.Work;
+import java.util.BitSet;
 
 /**
  * A mesh and its placing turned into their mirror image, for left-handed coordinates: the mesh is
@@ -41,17 +45,21 @@ public record Mirrored(Mesh mesh, Similarity placing) {
       // Nought stays nought, without a sign.
       xyz[i] = 0 - xyz[i];
     }
-    Uv uv = mesh.uv() == null ? null : new Uv(mesh.uv().coords(), turned(mesh.uv().corners()));
-    return new Mesh(
-        xyz, turned(mesh.triangles()), mesh.colours(), uv, mesh.material(), mesh.materials());
-  }
-
-  private static int[] turned(int[] corners) {
-    int[] out = corners.clone();
-    for (int i = 0; i < out.length; i += 3) {
-      out[i + 1] = corners[i + 2];
-      out[i + 2] = corners[i + 1];
+    int n = mesh.triangleCount();
+    int[] tri = mesh.triangles().clone();
+    for (int i = 0; i < tri.length; i += 3) {
+      tri[i + 1] = mesh.triangles()[i + 2];
+      tri[i + 2] = mesh.triangles()[i + 1];
     }
-    return out;
+    BitSet all = new BitSet(n);
+    all.set(0, n);
+    Provenance p = Provenance.of(mesh.vertexCount(), n).turned(all).build();
+    Mesh over = mesh.derive(p, new float[0], tri, Work.unwatched());
+    // Turning over took the normals to the other side; mirrored, they keep the one they show.
+    Attributes carried = Attributes.NONE;
+    for (Attribute a : over.attributes()) {
+      carried = carried.with(a.mirrored(1).mirrored(2));
+    }
+    return new Mesh(xyz, tri, carried, mesh.materials());
   }
 }

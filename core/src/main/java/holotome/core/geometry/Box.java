@@ -2,6 +2,7 @@ package holotome.core.geometry;
 
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import java.util.BitSet;
 
 /** A box along the axes. An empty box has min above max. */
 public record Box(double minX, double minY, double minZ, double maxX, double maxY, double maxZ) {
@@ -11,9 +12,19 @@ public record Box(double minX, double minY, double minZ, double maxX, double max
 
   /** The box around points of 3 floats each; costs one parallel pass. */
   public static Box of(float[] xyz) {
+    return of(xyz, null);
+  }
+
+  /**
+   * The box around some points of 3 floats each; costs one parallel pass.
+   *
+   * @param without points that do not count; null for none
+   */
+  public static Box of(float[] xyz, BitSet without) {
     int n = xyz.length / 3;
     Box[] parts = new Box[Parallel.chunks(n, GRAIN)];
-    Parallel.chunked(n, GRAIN, Work.unwatched(), (c, from, to) -> parts[c] = of(xyz, from, to));
+    Parallel.chunked(
+        n, GRAIN, Work.unwatched(), (c, from, to) -> parts[c] = of(xyz, without, from, to));
     Box all = EMPTY;
     for (Box b : parts) {
       all = all.union(b);
@@ -21,7 +32,7 @@ public record Box(double minX, double minY, double minZ, double maxX, double max
     return all;
   }
 
-  private static Box of(float[] xyz, int from, int to) {
+  private static Box of(float[] xyz, BitSet without, int from, int to) {
     float x0 = Float.POSITIVE_INFINITY;
     float y0 = x0;
     float z0 = x0;
@@ -29,6 +40,9 @@ public record Box(double minX, double minY, double minZ, double maxX, double max
     float y1 = x1;
     float z1 = x1;
     for (int i = 3 * from; i < 3 * to; i += 3) {
+      if (without != null && without.get(i / 3)) {
+        continue;
+      }
       float x = xyz[i];
       float y = xyz[i + 1];
       float z = xyz[i + 2];

@@ -2,6 +2,7 @@ package holotome.core.geometry;
 
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import java.util.BitSet;
 
 /** Applies similarities to whole arrays of positions, computed in double precision. */
 public final class Placing {
@@ -35,6 +36,15 @@ public final class Placing {
 
   /** The box around the positions after the similarity. */
   public static Box bounds(float[] xyz, Similarity s) {
+    return bounds(xyz, null, s);
+  }
+
+  /**
+   * The box around some positions after the similarity.
+   *
+   * @param without points that do not count; null for none
+   */
+  public static Box bounds(float[] xyz, BitSet without, Similarity s) {
     int n = xyz.length / 3;
     double[] m = matrix(s);
     Box[] parts = new Box[Parallel.chunks(n, GRAIN)];
@@ -46,6 +56,9 @@ public final class Placing {
           double[] lo = {1e300, 1e300, 1e300};
           double[] hi = {-1e300, -1e300, -1e300};
           for (int i = 3 * from; i < 3 * to; i += 3) {
+            if (without != null && without.get(i / 3)) {
+              continue;
+            }
             for (int k = 0; k < 3; k++) {
               double v =
                   m[4 * k] * xyz[i]

@@ -1,47 +1,80 @@
 package holotome.core.log;
 
 import holotome.core.frame.Frame;
-import holotome.core.mesh.Mesh;
-import holotome.core.part.Maps;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Objects;
-import java.util.stream.Stream;
+import java.util.Map;
+import java.util.Set;
 
 /**
- * A workpiece kept for going back to; its parts are in memory or on disk.
+ * A workpiece kept for going back to; its large parts are in memory or on disk.
  *
- * @param cast null where there is none
- * @param maps null where there are none
+ * @param kept per part what keeps it ({@link StoredPart}), or the part itself where it is small
  */
-record Checkpoint(
-    Checkpoints owner,
-    StoredPart<Mesh> scan,
-    StoredPart<Mesh> cast,
-    StoredPart<Maps> maps,
-    Frame frame) {
+record Checkpoint(Checkpoints owner, Map<Part<?>, Object> kept) {
 
   /** The workpiece, read back from disk if need be. */
   Workpiece get() {
     owner.used(this);
-    return new Workpiece(
-        scan.get(), cast == null ? null : cast.get(), maps == null ? null : maps.get(), frame);
+    Map<Part<?>, Object> parts = new LinkedHashMap<>();
+    kept.forEach((name, k) -> parts.put(name, k instanceof StoredPart<?> s ? s.get() : k));
+    return Workpiece.of(parts);
   }
 
   /** The workpiece where {@link #get} need read no file, else null. */
   Workpiece atHand() {
-    Mesh s = scan.atHand();
-    Mesh c = cast == null ? null : cast.atHand();
-    Maps m = maps == null ? null : maps.atHand();
-    boolean isWhole = s != null && (cast == null || c != null) && (maps == null || m != null);
-    if (!isWhole) {
-      return null;
+    Map<Part<?>, Object> parts = new LinkedHashMap<>();
+    for (Map.Entry<Part<?>, Object> e : kept.entrySet()) {
+      Object part = e.getValue() instanceof StoredPart<?> s ? s.atHand() : e.getValue();
+      if (part == null) {
+        return null;
+      }
+      parts.put(e.getKey(), part);
     }
     owner.used(this);
-    return new Workpiece(s, c, m, frame);
+    return Workpiece.of(parts);
+  }
+
+  /** Where the work stands. */
+  Frame frame() {
+    return (Frame) kept.get(Part.FRAME);
+  }
+
+  /** Whether some parts are the very same in another. */
+  boolean hasSame(Set<Part<?>> parts, Checkpoint other) {
+    for (Part<?> p : parts) {
+      Object a = kept.get(p);
+      Object b = other.kept.get(p);
+      boolean same = a instanceof StoredPart<?> || a == null ? a == b : a.equals(b);
+      if (!same) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** This with some parts as they are in another. */
+  Checkpoint with(Set<Part<?>> parts, Checkpoint other) {
+    Map<Part<?>, Object> next = new LinkedHashMap<>(kept);
+    for (Part<?> p : parts) {
+      next.remove(p);
+      if (other.kept.containsKey(p)) {
+        next.put(p, other.kept.get(p));
+      }
+    }
+    return new Checkpoint(owner, next);
   }
 
   List<StoredPart<?>> parts() {
-    return Stream.<StoredPart<?>>of(scan, cast, maps).filter(Objects::nonNull).toList();
+    List<StoredPart<?>> out = new ArrayList<>();
+    for (Object k : kept.values()) {
+      if (k instanceof StoredPart<?> s) {
+        out.add(s);
+      }
+    }
+    return out;
   }
 }

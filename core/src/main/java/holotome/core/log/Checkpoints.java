@@ -1,9 +1,11 @@
 package holotome.core.log;
 
+import holotome.core.attribute.Attribute;
 import holotome.core.memory.Spare;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Maps;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import java.io.IOException;
 import java.lang.ref.WeakReference;
@@ -13,7 +15,9 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
 
@@ -46,24 +50,26 @@ public final class Checkpoints implements Spare.Holder {
   }
 
   synchronized Checkpoint keep(Workpiece w) {
-    Checkpoint c =
-        new Checkpoint(
-            this,
-            part(w.scan(), StateFile.MESH),
-            part(w.cast(), StateFile.MESH),
-            part(w.maps(), StateFile.MAPS),
-            w.frame());
+    Map<Part<?>, Object> kept = new LinkedHashMap<>();
+    w.parts()
+        .forEach(
+            (name, part) ->
+                kept.put(
+                    name,
+                    switch (part) {
+                      case Mesh m -> part(m, StateFile.MESH);
+                      case Maps m -> part(m, StateFile.MAPS);
+                      default -> part;
+                    }));
+    Checkpoint c = new Checkpoint(this, kept);
     used(c);
     makeRoom(c.parts(), budget);
     return c;
   }
 
-  /** What keeps a part, new or of a state that shares it; null for null. */
+  /** What keeps a part, new or of a state that shares it. */
   @SuppressWarnings("unchecked")
   private <T> StoredPart<T> part(T part, StoredPart.Form<T> form) {
-    if (part == null) {
-      return null;
-    }
     for (StoredPart<?> k : known()) {
       if (k.atHand() == part) {
         // The same object, hence of its type.
@@ -163,9 +169,9 @@ public final class Checkpoints implements Spare.Holder {
   private static long bytes(Mesh m, Set<Object> seen) {
     long sum = seen.add(m.xyz()) ? 4L * m.xyz().length : 0;
     sum += seen.add(m.triangles()) ? 4L * m.triangles().length : 0;
-    sum += m.colours() != null && seen.add(m.colours()) ? 4L * m.colours().length : 0;
-    if (m.uv() != null && seen.add(m.uv())) {
-      sum += 4L * m.uv().coords().length + 4L * m.uv().corners().length;
+    for (Attribute a : m.attributes()) {
+      sum += seen.add(a.array()) ? a.valueBytes() : 0;
+      sum += a.index() != null && seen.add(a.index()) ? 4L * a.index().length : 0;
     }
     for (Material x : m.materials()) {
       sum += x.image() != null && seen.add(x.image()) ? 4L * x.image().pixels().length : 0;

@@ -1,13 +1,9 @@
 package holotome.core.log;
 
-import holotome.core.memory.Claim;
-import holotome.core.memory.Spare;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.step.StepKind;
-import holotome.core.task.Failure;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -66,81 +62,102 @@ public final class History {
 
   /** Adds a step at the end. */
   public History apply(Step step, Run run) {
-    return with(lines.size(), List.of(Entry.of(step)), run);
+    return apply(Entry.of(step), run);
   }
 
-  /** Puts another step in place of an entry's and runs all that follow again. */
+  /** Adds an entry at the end. */
+  public History apply(Entry entry, Run run) {
+    return with(lines.size(), List.of(new Next(entry, NONE)), run);
+  }
+
+  /**
+   * Puts another step in place of an entry's; of those that follow, what depends on it runs again.
+   */
   public History revise(int index, Step step, Run run) {
-    List<Entry> rest = new ArrayList<>(entries().subList(index, lines.size()));
-    rest.set(0, new Entry(step, rest.getFirst().on()));
-    return with(index, rest, run);
+    return with(index, changed(index, lines.get(index).entry().with(step)), run);
   }
 
-  /** Switches an entry on or off and runs all that follow again. */
+  /** Switches an entry on or off; of those that follow, what depends on it runs again. */
   public History setOn(int index, boolean on, Run run) {
-    List<Entry> rest = new ArrayList<>(entries().subList(index, lines.size()));
-    rest.set(0, new Entry(rest.getFirst().step(), on));
-    return with(index, rest, run);
+    return with(index, changed(index, lines.get(index).entry().switched(on)), run);
   }
 
-  /** Takes an entry out and runs all that follow again. */
+  /** Takes an entry out; of those that follow, what depends on it runs again. */
   public History remove(int index, Run run) {
-    return with(index, new ArrayList<>(entries().subList(index + 1, lines.size())), run);
+    return with(index, following(index + 1), run);
   }
 
   /** Replays entries after the end. */
   public History replay(List<Entry> entries, Run run) {
-    return with(lines.size(), entries, run);
+    return with(lines.size(), entries.stream().map(e -> new Next(e, NONE)).toList(), run);
+  }
+
+  private static final int NONE = -1;
+
+  /**
+   * An entry to come.
+   *
+   * @param was its line before, where it was run with the same parameters; {@link #NONE} for none
+   */
+  private record Next(Entry entry, int was) {}
+
+  private List<Next> changed(int index, Entry entry) {
+    List<Next> all = new ArrayList<>(List.of(new Next(entry, NONE)));
+    all.addAll(following(index + 1));
+    return all;
+  }
+
+  private List<Next> following(int from) {
+    List<Next> out = new ArrayList<>();
+    for (int i = from; i < lines.size(); i++) {
+      out.add(new Next(lines.get(i).entry(), i));
+    }
+    return out;
   }
 
   /** Keeps the first {@code keep} lines and runs the entries after them. */
-  private History with(int keep, List<Entry> entries, Run run) {
+  private History with(int keep, List<Next> entries, Run run) {
     List<Line> out = new ArrayList<>(lines.subList(0, keep));
     List<Checkpoint> after = new ArrayList<>(states.subList(0, keep + 1));
-    Workpiece at = stateAfter(keep);
-    for (Entry e : entries) {
-      if (!e.on()) {
-        Effect none = Effect.of(at, Outcome.of(at, "Switched off"), 0);
-        out.add(new Line(e, none));
-        after.add(after.getLast());
+    for (Next n : entries) {
+      Checkpoint before = after.getLast();
+      Line known = known(n, before, run);
+      if (known != null) {
+        Checkpoint then = before.with(LogRun.writes(n.entry), states.get(n.was + 1));
+        out.add(new Line(n.entry, known.effect().in(then.frame())));
+        after.add(then);
+        run.work().advance(1.0 / entries.size());
+        continue;
+      }
+      Workpiece at = before.get();
+      if (!n.entry.on()) {
+        out.add(new Line(n.entry, Effect.of(at, Outcome.of(at, "Switched off"), 0)));
+        after.add(before);
+        continue;
+      }
+      if (n.entry.step().writesFiles() && run.out() == null) {
+        out.add(new Line(n.entry, Effect.of(at, Outcome.of(at, "Not written while trying"), 0)));
+        after.add(before);
         continue;
       }
       long start = System.nanoTime();
-      Outcome outcome =
-          applyChecked(e.step(), at, new Run(run.work().part(1.0 / entries.size(), ""), run.out()));
+      Run part = new Run(run.work().part(1.0 / entries.size(), ""), run.out());
+      Outcome outcome = LogRun.apply(n.entry, at, part);
       double seconds = (System.nanoTime() - start) * 1e-9;
-      Effect effect = Effect.of(at, outcome, seconds);
-      at = outcome.work();
-      out.add(new Line(e, effect));
-      after.add(checkpoints.keep(at));
+      out.add(new Line(n.entry, Effect.of(at, outcome, seconds)));
+      after.add(checkpoints.keep(outcome.work()));
     }
     return new History(checkpoints, after, out);
   }
 
-  /** Applies a step after holding its forecast of memory against what is free. */
-  public static Outcome applyChecked(Step step, Workpiece in, Run run) {
-    long need = step.memory(in);
-    String id = StepKind.of(step).id();
-    try (Claim room = Claim.urgent(need)) {
-      if (!room.await(0, run.work())) {
-        throw Spare.lacking(
-            id,
-            need,
-            "; lighten the scan first with reduce.decimate and \"as\": \"scan\", or trim more");
-      }
-      return applied(step, id, in, run);
+  /**
+   * The line that an entry led to before, where it would lead to the same again: it was run on the
+   * very parts it looks at. Null where it must run.
+   */
+  private Line known(Next n, Checkpoint before, Run run) {
+    if (n.was == NONE || !n.entry.on() || n.entry.step().writesFiles() && run.out() != null) {
+      return null;
     }
-  }
-
-  private static Outcome applied(Step step, String id, Workpiece in, Run run) {
-    try {
-      return step.apply(in, run);
-    } catch (Failure f) {
-      throw f.kind() == Failure.Kind.CANCELLED
-          ? f
-          : new Failure(f.kind(), id + ": " + f.getMessage(), f);
-    } catch (OutOfMemoryError e) {
-      throw Failure.of(e);
-    }
+    return before.hasSame(LogRun.reads(n.entry), states.get(n.was)) ? lines.get(n.was) : null;
   }
 }

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import holotome.core.io.SafeFiles;
 import holotome.core.measure.Measurement;
+import holotome.core.part.Part;
 import holotome.core.select.Pick;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
@@ -96,8 +97,11 @@ public record LogFile(
       Map<String, Object> values = new LinkedHashMap<>();
       m.forEach((k, v) -> values.put(k.toString(), v));
       boolean on = !Boolean.FALSE.equals(values.remove("on"));
+      Object part = values.remove("part");
       try {
-        entries.add(new Entry(Catalogue.create(values), on));
+        entries.add(
+            new Entry(
+                Catalogue.create(values), on, part == null ? null : Part.mesh(part.toString())));
       } catch (Failure e) {
         throw new Failure(
             Failure.Kind.BAD_INPUT, name + ": entry " + number + ": " + e.getMessage(), e);
@@ -154,6 +158,9 @@ public record LogFile(
     List<Map<String, Object>> list = new ArrayList<>();
     for (Entry e : entries) {
       Map<String, Object> values = StepKind.of(e.step()).values(e.step());
+      if (e.part() != null) {
+        values.put("part", e.part().name());
+      }
       if (!e.on()) {
         values.put("on", false);
       }

@@ -1,9 +1,11 @@
 package holotome.core.log;
 
+import holotome.core.attribute.Attribute;
+import holotome.core.attribute.Attributes;
 import holotome.core.image.Raster;
+import holotome.core.mesh.Lineage;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Uv;
 import holotome.core.part.MapKind;
 import holotome.core.part.Maps;
 import java.io.DataInputStream;
@@ -11,6 +13,7 @@ import java.io.DataOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -35,6 +38,16 @@ final class StateFile {
         public Mesh read(DataInputStream in) throws IOException {
           return mesh(in);
         }
+
+        @Override
+        public Object remembered(Mesh part) {
+          return part.lineage();
+        }
+
+        @Override
+        public Mesh recalled(Mesh read, Object remembered) {
+          return read.of((Lineage) remembered);
+        }
       };
 
   static final StoredPart.Form<Maps> MAPS =
@@ -53,17 +66,10 @@ final class StateFile {
   private static void mesh(DataOutputStream out, Mesh m) throws IOException {
     floats(out, m.xyz());
     ints(out, m.triangles());
-    ints(out, m.colours());
-    floats(out, m.uv() == null ? null : m.uv().coords());
-    ints(out, m.uv() == null ? null : m.uv().corners());
-    int[] material = null;
-    if (m.material() != null) {
-      material = new int[m.material().length];
-      for (int i = 0; i < material.length; i++) {
-        material[i] = m.material()[i];
-      }
+    out.writeInt(m.attributes().size());
+    for (Attribute a : m.attributes()) {
+      attribute(out, a);
     }
-    ints(out, material);
     out.writeInt(m.materials().size());
     for (Material x : m.materials()) {
       out.writeUTF(x.name());
@@ -75,23 +81,50 @@ final class StateFile {
   private static Mesh mesh(DataInputStream in) throws IOException {
     float[] xyz = floats(in);
     int[] tri = ints(in);
-    int[] colours = ints(in);
-    float[] coords = floats(in);
-    int[] corners = ints(in);
-    int[] wide = ints(in);
-    short[] material = null;
-    if (wide != null) {
-      material = new short[wide.length];
-      for (int i = 0; i < wide.length; i++) {
-        material[i] = (short) wide[i];
-      }
+    Attributes attributes = Attributes.NONE;
+    for (int n = in.readInt(); n > 0; n--) {
+      attributes = attributes.with(attribute(in));
     }
     List<Material> materials = new ArrayList<>();
     for (int n = in.readInt(); n > 0; n--) {
       materials.add(new Material(in.readUTF(), in.readInt(), raster(in)));
     }
-    return new Mesh(
-        xyz, tri, colours, coords == null ? null : new Uv(coords, corners), material, materials);
+    return new Mesh(xyz, tri, attributes, materials);
+  }
+
+  private static void attribute(DataOutputStream out, Attribute a) throws IOException {
+    out.writeUTF(a.name());
+    out.writeUTF(a.kind().name());
+    out.writeUTF(a.domain().name());
+    switch (a.kind()) {
+      case COLOUR, LABEL -> ints(out, a.ints());
+      case MATERIAL -> {
+        int[] wide = new int[a.shorts().length];
+        Arrays.setAll(wide, i -> a.shorts()[i]);
+        ints(out, wide);
+      }
+      default -> floats(out, a.floats());
+    }
+    ints(out, a.index());
+  }
+
+  private static Attribute attribute(DataInputStream in) throws IOException {
+    String name = in.readUTF();
+    Attribute.Kind kind = Attribute.Kind.valueOf(in.readUTF());
+    Attribute.Domain domain = Attribute.Domain.valueOf(in.readUTF());
+    return switch (kind) {
+      case COLOUR, LABEL -> Attribute.of(name, kind, domain, ints(in), ints(in));
+      case MATERIAL -> {
+        int[] wide = ints(in);
+        short[] numbers = new short[wide.length];
+        for (int i = 0; i < wide.length; i++) {
+          numbers[i] = (short) wide[i];
+        }
+        ints(in);
+        yield Attribute.materials(numbers);
+      }
+      default -> Attribute.of(name, kind, domain, floats(in), ints(in));
+    };
   }
 
   private static void maps(DataOutputStream out, Maps m) throws IOException {

@@ -24,6 +24,16 @@ final class StoredPart<T> {
     void write(DataOutputStream out, T part) throws IOException;
 
     T read(DataInputStream in) throws IOException;
+
+    /** What is small, not written, and kept in memory to make the part read back the same one. */
+    default Object remembered(T part) {
+      return null;
+    }
+
+    /** The part as it was, from what was read and what was remembered. */
+    default T recalled(T read, Object remembered) {
+      return read;
+    }
   }
 
   private final Checkpoints owner;
@@ -35,6 +45,7 @@ final class StoredPart<T> {
   /** As long as someone else holds the part, nothing is read: it is the same one that is given. */
   private volatile WeakReference<T> known;
 
+  private final Object remembered;
   private Path file;
   private volatile long lastUse;
 
@@ -42,6 +53,7 @@ final class StoredPart<T> {
     this.owner = owner;
     this.form = form;
     this.held = part;
+    this.remembered = form.remembered(part);
     this.known = new WeakReference<>(part);
   }
 
@@ -75,7 +87,7 @@ final class StoredPart<T> {
     }
     try (DataInputStream in =
         new DataInputStream(new BufferedInputStream(Files.newInputStream(file), 1 << 20))) {
-      T read = form.read(in);
+      T read = form.recalled(form.read(in), remembered);
       known = new WeakReference<>(read);
       held = read;
       return read;

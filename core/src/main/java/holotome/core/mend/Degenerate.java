@@ -1,10 +1,15 @@
 package holotome.core.mend;
 
+import holotome.core.attribute.Redrawn;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.topology.Adjacency;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
 
 /** Triangles that are none: a corner twice, no area, or the corners of another. */
 public final class Degenerate {
@@ -25,16 +30,26 @@ public final class Degenerate {
   }
 
   /**
+   * Triangles with needles unfolded.
+   *
+   * @param triangles of the mesh, the same array if there was no needle
+   * @param redrawn those that changed
+   */
+  record Unfolded(int[] triangles, Redrawn redrawn) {}
+
+  /**
    * A triangle of three different points on one line cannot simply go: its long side would be left
    * facing its two short ones. Its neighbour across the long side is split at the middle point
    * instead. The needle and the neighbour become two sound triangles, and the needle's mark is
-   * taken back. Returns the triangles, the same array if there was none.
+   * taken back.
    */
-  static int[] unfoldNeedles(Mesh mesh, boolean[] degenerate) {
+  static Unfolded unfoldNeedles(Mesh mesh, boolean[] degenerate) {
     int[] tri = mesh.triangles();
     int[] out = tri;
     int[] twin = null;
     boolean[] touched = null;
+    SortedMap<Integer, float[]> weights = new TreeMap<>();
+    Map<Integer, Integer> within = new HashMap<>();
     for (int t = 0; t < degenerate.length; t++) {
       if (!degenerate[t]
           || tri[3 * t] == tri[3 * t + 1]
@@ -59,11 +74,34 @@ public final class Degenerate {
       // The neighbour runs b, a, apex: it becomes (middle, a, apex) and (b, middle, apex).
       set(out, 3 * t, middle, a, apex);
       set(out, 3 * (g / 3), b, middle, apex);
+      double along =
+          Vec.distance(Vec.at(mesh.xyz(), a), Vec.at(mesh.xyz(), middle))
+              / Vec.distance(Vec.at(mesh.xyz(), a), Vec.at(mesh.xyz(), b));
+      float f = (float) Math.clamp(along, 0.0, 1.0);
+      int atB = g % 3;
+      int atA = Adjacency.next(g) % 3;
+      int atApex = Adjacency.previous(g) % 3;
+      float[] first = new float[9];
+      first[atB] = f;
+      first[atA] = 1 - f;
+      first[3 + atA] = 1;
+      first[6 + atApex] = 1;
+      float[] second = new float[9];
+      second[atB] = 1;
+      second[3 + atB] = f;
+      second[3 + atA] = 1 - f;
+      second[6 + atApex] = 1;
+      weights.put(t, first);
+      weights.put(g / 3, second);
+      within.put(t, g / 3);
+      within.put(g / 3, g / 3);
       touched[t] = true;
       touched[g / 3] = true;
       degenerate[t] = false;
     }
-    return out;
+    Redrawn redrawn = new Redrawn();
+    weights.forEach((t, nine) -> redrawn.add(t, within.get(t), nine));
+    return new Unfolded(out, redrawn);
   }
 
   private static void set(int[] tri, int at, int a, int b, int c) {

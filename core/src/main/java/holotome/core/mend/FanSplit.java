@@ -1,5 +1,7 @@
 package holotome.core.mend;
 
+import holotome.core.attribute.Blends;
+import holotome.core.attribute.Provenance;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
@@ -67,16 +69,11 @@ final class FanSplit {
       return mesh;
     }
     notes.add(String.format("%,d points doubled where separate fans met", extras));
-    float[] xyz = Arrays.copyOf(mesh.xyz(), 3 * (vertices + extras));
-    int[] colours =
-        mesh.colours() == null ? null : Arrays.copyOf(mesh.colours(), vertices + extras);
-    for (int i = 0; i < extras; i++) {
-      System.arraycopy(xyz, 3 * extra[i], xyz, 3 * (vertices + i), 3);
-      if (colours != null) {
-        colours[vertices + i] = colours[extra[i]];
-      }
-    }
-    return new Mesh(xyz, fan, colours, mesh.uv(), mesh.material(), mesh.materials());
+    Provenance p =
+        Provenance.of(vertices, mesh.triangleCount())
+            .added(Blends.copies(vertices, extra, extras))
+            .build();
+    return mesh.derive(p, null, fan, work.part(0.1, "Parting fans"));
   }
 
   /** Marks all corners of the fan around corner c's vertex: turns both ways through the twins. */

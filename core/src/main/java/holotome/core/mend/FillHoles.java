@@ -2,6 +2,7 @@ package holotome.core.mend;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Patching;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
@@ -13,13 +14,16 @@ import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import holotome.core.unit.Length;
 import java.util.Arrays;
+import java.util.Set;
 
 /** Fills the holes of the Scan. */
 @Describes(
     id = "mend.fill",
     title = "Fill holes",
     help =
-        "Closes open borders: flat with few triangles, or smooth, continuing the surface around the hole.")
+        "Closes open borders: flat with few triangles, or smooth, continuing the surface around the hole.",
+    reads = {"scan", "frame"},
+    writes = {"scan"})
 public record FillHoles(
     @Parameter(
             help = "Flat, or smooth: with triangles like those around it, continuing the surface",
@@ -40,6 +44,11 @@ public record FillHoles(
   }
 
   @Override
+  public Set<Part<?>> reads() {
+    return upTo == null ? Set.of(Part.SCAN) : Set.of(Part.SCAN, Part.FRAME);
+  }
+
+  @Override
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
     Work work = run.work();
@@ -47,7 +56,6 @@ public record FillHoles(
     int[][] loops = Borders.of(adjacency).loops();
     double limit = upTo == null ? Double.POSITIVE_INFINITY : in.frame().toBaseLength(upTo.metres());
     float[] xyz = new float[0];
-    int[] colours = mesh.colours() == null ? null : new int[0];
     int[] triangles = new int[0];
     int filled = 0;
     int failed = 0;
@@ -75,10 +83,9 @@ public record FillHoles(
       }
       xyz = append(xyz, fill.xyz());
       triangles = append(triangles, t);
-      colours = colours == null ? null : append(colours, fill.colours());
       filled++;
     }
-    Mesh result = Patching.add(mesh, xyz, colours, triangles);
+    Mesh result = Patching.add(mesh, xyz, triangles, work.part(0.1, "Filling holes"));
     String note =
         String.format("%,d holes filled with %,d triangles", filled, triangles.length / 3);
     if (left > 0) {

@@ -19,10 +19,9 @@ import java.util.List;
  * 2003).
  *
  * @param xyz new vertices, numbered on from the mesh's
- * @param colours of the new vertices; null where the mesh has none
  * @param triangles over old and new vertices
  */
-record HoleFill(float[] xyz, int[] colours, int[] triangles) {
+record HoleFill(float[] xyz, int[] triangles) {
   private static final int EXACT = 160;
 
   /** The patch, or null where the border allows none. */
@@ -55,7 +54,7 @@ record HoleFill(float[] xyz, int[] colours, int[] triangles) {
       for (int i = 0; i < tri.length; i++) {
         out[i] = ring[tri[i]];
       }
-      return new HoleFill(new float[0], mesh.colours() == null ? null : new int[0], out);
+      return new HoleFill(new float[0], out);
     }
     return new PatchFairing(mesh, adjacency, loop, ring, tri, chords)
         .run(work.part(0.8, "Filling holes"));

@@ -1,9 +1,10 @@
 package holotome.core.mend;
 
+import holotome.core.attribute.Provenance;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Uv;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import java.util.BitSet;
 import java.util.List;
 
 /**
@@ -59,22 +60,15 @@ final class Orientation {
     }
     notes.add(String.format("%,d triangles turned over", turned));
     int[] tri = mesh.triangles().clone();
-    int[] uv = mesh.uv() == null ? null : mesh.uv().corners().clone();
+    BitSet over = new BitSet(n);
     for (int t = 0; t < n; t++) {
       if (side[t] == 2) {
         swap(tri, 3 * t + 1);
-        if (uv != null) {
-          swap(uv, 3 * t + 1);
-        }
+        over.set(t);
       }
     }
-    return new Mesh(
-        mesh.xyz(),
-        tri,
-        mesh.colours(),
-        uv == null ? null : new Uv(mesh.uv().coords(), uv),
-        mesh.material(),
-        mesh.materials());
+    Provenance p = Provenance.of(mesh.vertexCount(), n).turned(over).build();
+    return mesh.derive(p, new float[0], tri, work.part(0.1, "Turning triangles"));
   }
 
   private static void swap(int[] a, int i) {

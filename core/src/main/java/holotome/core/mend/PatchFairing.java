@@ -1,7 +1,6 @@
 package holotome.core.mend;
 
 import holotome.core.geometry.Vec;
-import holotome.core.image.Colours;
 import holotome.core.mesh.Mesh;
 import holotome.core.solve.SparseSystem;
 import holotome.core.task.Work;
@@ -85,7 +84,7 @@ final class PatchFairing {
     for (int i = 0; i < corners; i++) {
       out[i] = tri[i] < ring.length ? ring[tri[i]] : mesh.vertexCount() + tri[i] - ring.length;
     }
-    return new HoleFill(xyz, mesh.colours() == null ? null : colours(work), out);
+    return new HoleFill(xyz, out);
   }
 
   private double distance(int a, int b) {
@@ -239,31 +238,5 @@ final class PatchFairing {
       }
     }
     work.advance(0.3);
-  }
-
-  /** Colours blended in from the border by the membrane equation. */
-  private int[] colours(Work work) {
-    int border = ring.length;
-    int inner = vertices - border;
-    int[] out = new int[inner];
-    if (inner == 0) {
-      return out;
-    }
-    Umbrella umbrella = new Umbrella(mesh, adjacency, loop, ring, p, vertices, tri, corners);
-    SparseSystem membrane = umbrella.membrane(border, inner);
-    double[][] c = new double[3][];
-    for (int k = 0; k < 3; k++) {
-      double[] known = new double[3 * vertices];
-      for (int i = 0; i < border; i++) {
-        known[3 * i] = mesh.colours()[ring[i]] >> (16 - 8 * k) & 255;
-      }
-      c[k] = new double[inner];
-      Arrays.fill(c[k], 128);
-      membrane.solve(umbrella.membraneRight(0, known, border, inner), c[k], 1e-4, 2000, work);
-    }
-    for (int i = 0; i < inner; i++) {
-      out[i] = Colours.argb(c[0][i], c[1][i], c[2][i]);
-    }
-    return out;
   }
 }

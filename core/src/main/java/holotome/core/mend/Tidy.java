@@ -1,5 +1,7 @@
 package holotome.core.mend;
 
+import holotome.core.attribute.Compaction;
+import holotome.core.attribute.Provenance;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.Workpiece;
@@ -67,18 +69,25 @@ public record Tidy() implements Step {
     for (int i = 0; i < tri.length; i++) {
       tri[i] = first[mesh.triangles()[i]];
     }
-    return new Mesh(mesh.xyz(), tri, mesh.colours(), mesh.uv(), mesh.material(), mesh.materials());
+    return mesh.derive(stays(mesh).build(), new float[0], tri, Work.unwatched());
+  }
+
+  private static Provenance.Builder stays(Mesh mesh) {
+    return Provenance.of(mesh.vertexCount(), mesh.triangleCount());
   }
 
   private static Mesh drop(Mesh mesh, List<String> notes, Work work) {
     boolean[] gone = Degenerate.find(mesh);
     int degenerate = count(gone);
-    int[] turned = Degenerate.unfoldNeedles(mesh, gone);
+    Degenerate.Unfolded turned = Degenerate.unfoldNeedles(mesh, gone);
     Mesh unfolded =
-        turned == mesh.triangles()
+        turned.redrawn().size() == 0
             ? mesh
-            : new Mesh(
-                mesh.xyz(), turned, mesh.colours(), mesh.uv(), mesh.material(), mesh.materials());
+            : mesh.derive(
+                stays(mesh).redrawn(turned.redrawn()).build(),
+                new float[0],
+                turned.triangles(),
+                Work.unwatched());
     work.advance(0.4);
     Degenerate.markDuplicates(unfolded, gone);
     int duplicates = count(gone) - degenerate;
@@ -103,22 +112,13 @@ public record Tidy() implements Step {
 
   private static Mesh compact(Mesh mesh, List<String> notes) {
     int[] tri = mesh.triangles().clone();
-    int[] map = Submesh.compact(tri, mesh.vertexCount());
-    int used = map[map.length - 1];
+    int[] map = Compaction.of(tri, mesh.vertexCount());
+    int used = map[mesh.vertexCount()];
     if (used == mesh.vertexCount()) {
       return mesh;
     }
     notes.add(String.format("%,d unused points dropped", mesh.vertexCount() - used));
-    float[] xyz = new float[3 * used];
-    int[] colours = mesh.colours() == null ? null : new int[used];
-    for (int v = 0; v < mesh.vertexCount(); v++) {
-      if (map[v] >= 0) {
-        System.arraycopy(mesh.xyz(), 3 * v, xyz, 3 * map[v], 3);
-        if (colours != null) {
-          colours[map[v]] = mesh.colours()[v];
-        }
-      }
-    }
-    return new Mesh(xyz, tri, colours, mesh.uv(), mesh.material(), mesh.materials());
+    return mesh.derive(
+        stays(mesh).vertices(map, used).build(), new float[0], tri, Work.unwatched());
   }
 }

@@ -8,14 +8,16 @@ import java.util.Arrays;
 /**
  * Puts the vertices and triangles of a mesh in the order of a space-filling curve (Morton, 1966),
  * so that what lies near in space lies near in memory. O(n log n).
+ *
+ * @param mesh the shape alone, in that order
+ * @param vertex the new number of each vertex
+ * @param triangle the old number of each triangle
  */
-public final class MortonOrder {
+public record MortonOrder(Mesh mesh, int[] vertex, int[] triangle) {
   private static final int GRAIN = 1 << 16;
 
-  private MortonOrder() {}
-
-  /** The mesh with positions, triangles and vertex colours reordered; texture is left out. */
-  public static Mesh of(Mesh mesh, Work work) {
+  /** Orders a mesh. */
+  public static MortonOrder of(Mesh mesh, Work work) {
     int n = mesh.vertexCount();
     Box b = mesh.bounds();
     double side = Math.max(1e-300, Math.max(b.width(), Math.max(b.depth(), b.height())));
@@ -37,7 +39,6 @@ public final class MortonOrder {
     Arrays.parallelSort(keys);
     work.advance(0.4);
     float[] xyz = new float[3 * n];
-    int[] colours = mesh.colours() == null ? null : new int[n];
     int[] place = new int[n];
     Parallel.range(
         n,
@@ -48,16 +49,15 @@ public final class MortonOrder {
             int v = (int) keys[i];
             place[v] = i;
             System.arraycopy(p, 3 * v, xyz, 3 * i, 3);
-            if (colours != null) {
-              colours[i] = mesh.colours()[v];
-            }
           }
         });
-    return new Mesh(xyz, triangles(mesh.triangles(), place), colours);
+    int[] from = new int[mesh.triangleCount()];
+    int[] triangles = triangles(mesh.triangles(), place, from);
+    return new MortonOrder(new Mesh(xyz, triangles), place, from);
   }
 
   /** Triangles renumbered, dealt out by their lowest vertex; each begins where it began. */
-  private static int[] triangles(int[] tri, int[] place) {
+  private static int[] triangles(int[] tri, int[] place, int[] from) {
     int[] start = new int[place.length + 1];
     for (int i = 0; i < tri.length; i += 3) {
       start[lowest(tri, i, place) + 1]++;
@@ -68,6 +68,7 @@ public final class MortonOrder {
     int[] out = new int[tri.length];
     for (int i = 0; i < tri.length; i += 3) {
       int at = 3 * start[lowest(tri, i, place)]++;
+      from[at / 3] = i / 3;
       out[at] = place[tri[i]];
       out[at + 1] = place[tri[i + 1]];
       out[at + 2] = place[tri[i + 2]];

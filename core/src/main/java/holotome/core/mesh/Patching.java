@@ -1,72 +1,41 @@
 package holotome.core.mesh;
 
+import holotome.core.attribute.Blends;
+import holotome.core.attribute.Provenance;
+import holotome.core.attribute.Redrawn;
+import holotome.core.task.Work;
 import java.util.Arrays;
 
-/** Adds vertices and triangles to a mesh. */
+/** Adds vertices and triangles to a mesh that close openings of it. */
 public final class Patching {
   private Patching() {}
 
-  /** Adds triangles over the vertices there are; see {@link #add(Mesh, float[], int[], int[])}. */
-  public static Mesh add(Mesh mesh, int[] triangles) {
-    return add(mesh, new float[0], null, triangles);
+  /** Adds triangles over the vertices there are; see {@link #add(Mesh, float[], int[], Work)}. */
+  public static Mesh add(Mesh mesh, int[] triangles, Work work) {
+    return add(mesh, new float[0], triangles, work);
   }
 
   /**
-   * Adds vertices (numbered on from those there are) and triangles.
-   *
-   * <p>New triangles have no place in the texture: their corners get a texture vertex of their own
-   * per vertex, taken from a neighbour where there is one, so that colour runs on; their material
-   * is that neighbour's.
-   *
-   * @param colours of the new vertices, or null
+   * Adds vertices (numbered on from those there are) and triangles. What the mesh carries runs on
+   * from the rim into the patches; where it has pictures, so does their colour ({@link
+   * PatchTexture}).
    */
-  public static Mesh add(Mesh mesh, float[] xyz, int[] colours, int[] triangles) {
+  public static Mesh add(Mesh mesh, float[] xyz, int[] triangles, Work work) {
     if (triangles.length == 0) {
+      work.advance(1);
       return mesh;
     }
-    int old = mesh.vertexCount();
-    int added = xyz.length / 3;
-    float[] p = Arrays.copyOf(mesh.xyz(), 3 * (old + added));
-    System.arraycopy(xyz, 0, p, 3 * old, xyz.length);
-    int[] c = null;
-    if (mesh.colours() != null) {
-      c = Arrays.copyOf(mesh.colours(), old + added);
-      for (int i = 0; i < added; i++) {
-        c[old + i] = colours == null ? 0xff808080 : colours[i];
-      }
-    }
     int n = mesh.triangles().length;
-    int[] tri = Arrays.copyOf(mesh.triangles(), n + triangles.length);
-    System.arraycopy(triangles, 0, tri, n, triangles.length);
-    Uv uv = null;
-    short[] material = mesh.material();
-    if (mesh.uv() != null) {
-      int[] cornerOf = new int[old + added];
-      Arrays.fill(cornerOf, -1);
-      for (int i = 0; i < n; i++) {
-        cornerOf[mesh.triangles()[i]] = i;
-      }
-      int[] corners = Arrays.copyOf(mesh.uv().corners(), tri.length);
-      int borrowed = 0;
-      for (int i = 0; i < triangles.length; i += 3) {
-        for (int k = 0; k < 3; k++) {
-          int from = cornerOf[triangles[i + k]];
-          if (from >= 0) {
-            borrowed = from;
-          }
-        }
-        for (int k = 0; k < 3; k++) {
-          int from = cornerOf[triangles[i + k]];
-          corners[n + i + k] = mesh.uv().corners()[from >= 0 ? from : borrowed];
-        }
-      }
-      uv = new Uv(mesh.uv().coords(), corners);
-    }
-    if (material != null) {
-      int count = material.length;
-      material = Arrays.copyOf(material, tri.length / 3);
-      Arrays.fill(material, count, material.length, count == 0 ? 0 : material[0]);
-    }
-    return new Mesh(p, tri, c, uv, material, mesh.materials());
+    int[] all = Arrays.copyOf(mesh.triangles(), n + triangles.length);
+    System.arraycopy(triangles, 0, all, n, triangles.length);
+    Provenance p =
+        Provenance.of(mesh.vertexCount(), n / 3)
+            .added(Blends.patch(mesh.vertexCount(), xyz.length / 3))
+            .redrawn(Redrawn.patch(n / 3, all.length / 3))
+            .build();
+    Mesh patched = mesh.derive(p, xyz, all, work.part(0.6, "Filling in what is carried"));
+    return mesh.hasTexture()
+        ? PatchTexture.paint(mesh, patched, work.part(0.4, "Filling in the texture"))
+        : patched;
   }
 }

@@ -1,7 +1,10 @@
 package holotome.core.reduce;
 
+import holotome.core.attribute.Attribute;
+import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.VertexColours;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Describes;
@@ -11,12 +14,16 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
+import java.util.List;
+import java.util.Set;
 
 /** Makes the Cast: fewer triangles, the same shape. */
 @Describes(
     id = "reduce.decimate",
     title = "Decimate",
-    help = "Makes a lighter mesh of the same shape by collapsing the edges that matter least.")
+    help = "Makes a lighter mesh of the same shape by collapsing the edges that matter least.",
+    reads = {"scan", "frame"},
+    writes = {"scan", "cast", "maps"})
 public record Decimate(
     @Parameter(
             help = "How many triangles to keep",
@@ -58,6 +65,16 @@ public record Decimate(
   }
 
   @Override
+  public Set<Part<?>> reads() {
+    return tolerance == null ? Set.of(Part.SCAN) : Set.of(Part.SCAN, Part.FRAME);
+  }
+
+  @Override
+  public Set<Part<?>> writes() {
+    return as == As.CAST ? Set.of(Part.CAST, Part.MAPS) : Set.of(Part.SCAN);
+  }
+
+  @Override
   public long memory(Workpiece in) {
     return 190L * in.scan().triangleCount();
   }
@@ -74,7 +91,7 @@ public record Decimate(
     double limit =
         tolerance == null ? Double.POSITIVE_INFINITY : in.frame().toBaseLength(tolerance.metres());
     // Texture coordinates do not survive; their colour does, per vertex.
-    Mesh plain = new Mesh(scan.xyz(), scan.triangles(), VertexColours.of(scan));
+    Mesh plain = scan.hasTexture() ? colouredByVertex(scan) : scan;
     Mesh light = Decimation.run(plain, target, limit, run.work().part(0.85, "Decimating"));
     SurfaceDistance off =
         SurfaceDistance.of(
@@ -83,18 +100,30 @@ public record Decimate(
             Math.min(100_000, 4 * light.triangleCount() + 1000),
             run.work().part(0.15, "Measuring deviation"));
     Workpiece out = as == As.CAST ? in.withCast(light) : in.withScan(light);
-    double k = in.frame().toWork().scale();
-    boolean size = in.frame().trueSize();
     String note =
         String.format(
             "%,d triangles kept of %,d; deviation %s RMS, %s at most",
             light.triangleCount(),
             scan.triangleCount(),
-            Length.format(off.rms() * k, size),
-            Length.format(off.max() * k, size));
+            Length.inBase(off.rms()),
+            Length.inBase(off.max()));
     if (tolerance == null && light.triangleCount() > 1.02 * target + 2) {
       note += "; no further edge could go without turning a triangle over or changing the topology";
     }
     return Outcome.of(out, note);
+  }
+
+  /** The mesh with its pictures' colour at the vertices instead of the pictures. */
+  private static Mesh colouredByVertex(Mesh mesh) {
+    Attribute colour =
+        Attribute.of(
+            Attribute.COLOUR,
+            Attribute.Kind.COLOUR,
+            Attribute.Domain.VERTEX,
+            VertexColours.of(mesh),
+            null);
+    List<Material> plain =
+        mesh.materials().stream().map(m -> new Material(m.name(), m.argb(), null)).toList();
+    return mesh.with(mesh.attributes().without(Attribute.Kind.UV).with(colour), plain);
   }
 }

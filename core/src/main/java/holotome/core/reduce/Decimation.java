@@ -1,9 +1,10 @@
 package holotome.core.reduce;
 
-import holotome.core.image.Colours;
+import holotome.core.attribute.Attributes;
+import holotome.core.attribute.Compaction;
+import holotome.core.attribute.VertexMix;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.MortonOrder;
-import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
@@ -16,8 +17,9 @@ import java.util.Arrays;
  * <p>Each vertex keeps its cheapest edge in a heap. A collapse is made only if it keeps the
  * topology (link condition, Dey and others 1999), turns no triangle over and makes no sliver;
  * borders are held by quadrics of planes at right angles to the surface (ibid., section 6), and a
- * border vertex moves only along its border. Vertices where the mesh is not manifold stay. Vertex
- * colours are blended along the collapsed edge.
+ * border vertex moves only along its border. Vertices where the mesh is not manifold stay. What
+ * vertices carry is mixed along the collapsed edge, what triangles carry goes with them ({@link
+ * VertexMix}).
  *
  * <p>O(T log T) time; about 150 bytes per triangle.
  */
@@ -30,7 +32,7 @@ public final class Decimation {
 
   private final double[] p;
   private final int[] tri;
-  private final int[] colours;
+  private final VertexMix carried;
   private final int[] firstCorner;
   private final int[] nextCorner;
   private final byte[] state;
@@ -42,7 +44,7 @@ public final class Decimation {
   private int[] ringB = new int[64];
 
   /**
-   * Decimates a mesh with positions and colours (texture coordinates are not carried over).
+   * Decimates a mesh; texture coordinates are not carried over.
    *
    * @param target stop at so many triangles
    * @param limit stop before the root of the mean square distance that a collapse adds to the
@@ -54,16 +56,17 @@ public final class Decimation {
       return mesh;
     }
     // Collapses hop about by cost; what they touch at each place should share cache lines.
-    Mesh near = MortonOrder.of(mesh, work.part(0.05, "Ordering"));
-    return new Decimation(near, work.part(0.2, "Weighing edges"))
-        .collapse(near, target, limit, work);
+    MortonOrder near = MortonOrder.of(mesh, work.part(0.05, "Ordering"));
+    return new Decimation(mesh, near, work.part(0.2, "Weighing edges"))
+        .collapse(mesh, near, target, limit, work);
   }
 
-  private Decimation(Mesh mesh, Work work) {
+  private Decimation(Mesh given, MortonOrder near, Work work) {
+    Mesh mesh = near.mesh();
     int n = mesh.vertexCount();
     tri = mesh.triangles().clone();
     alive = mesh.triangleCount();
-    colours = mesh.colours() == null ? null : mesh.colours().clone();
+    carried = new VertexMix(given.attributes(), given.triangles(), near.vertex());
     p = new double[3 * n];
     double[] c = mesh.bounds().centre();
     double scale = Math.max(1e-300, mesh.bounds().diagonal());
@@ -151,7 +154,8 @@ public final class Decimation {
     return count;
   }
 
-  private Mesh collapse(Mesh mesh, int target, double limit, Work work) {
+  private Mesh collapse(Mesh given, MortonOrder near, int target, double limit, Work work) {
+    Mesh mesh = near.mesh();
     int begun = alive;
     int reported = alive;
     double diagonal = Math.max(1e-300, mesh.bounds().diagonal());
@@ -177,7 +181,7 @@ public final class Decimation {
         reported = alive;
       }
     }
-    return result(mesh);
+    return result(given, near);
   }
 
   private boolean dead(int t) {
@@ -308,9 +312,7 @@ public final class Decimation {
 
   /** Merges w into v at the evaluator's point. */
   private void merge(int v, int w, Evaluator e) {
-    if (colours != null) {
-      colours[v] = Colours.mix(colours[v], colours[w], (float) e.along(v, w));
-    }
+    carried.merge(v, w, (float) e.along(v, w));
     p[3 * v] = e.x;
     p[3 * v + 1] = e.y;
     p[3 * v + 2] = e.z;
@@ -413,18 +415,20 @@ public final class Decimation {
     heap.set(v, best);
   }
 
-  private Mesh result(Mesh mesh) {
+  private Mesh result(Mesh given, MortonOrder near) {
+    Mesh mesh = near.mesh();
     int[] corners = new int[3 * alive];
+    int[] from = new int[alive];
     int at0 = 0;
     for (int t = 0; t < tri.length; t += 3) {
       if (tri[t] >= 0) {
         System.arraycopy(tri, t, corners, at0, 3);
+        from[at0 / 3] = near.triangle()[t / 3];
         at0 += 3;
       }
     }
-    int[] map = Submesh.compact(corners, mesh.vertexCount());
+    int[] map = Compaction.of(corners, mesh.vertexCount());
     float[] xyz = new float[3 * map[map.length - 1]];
-    int[] colour = colours == null ? null : new int[xyz.length / 3];
     double[] c = mesh.bounds().centre();
     double scale = Math.max(1e-300, mesh.bounds().diagonal());
     for (int v = 0; v < map.length - 1; v++) {
@@ -432,12 +436,11 @@ public final class Decimation {
         for (int k = 0; k < 3; k++) {
           xyz[3 * map[v] + k] = (float) (p[3 * v + k] * scale + c[k]);
         }
-        if (colour != null) {
-          colour[map[v]] = colours[v];
-        }
       }
     }
-    return new Mesh(xyz, corners, colour);
+    Attributes left = carried.left(map, map[map.length - 1]);
+    return new Mesh(
+        xyz, corners, VertexMix.withTriangles(left, given.attributes(), from), given.materials());
   }
 
   /** Weighs edges; holds the place of the last one weighed. One per thread. */

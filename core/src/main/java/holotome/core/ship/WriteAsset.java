@@ -34,7 +34,9 @@ import java.util.stream.Stream;
     id = "ship.write",
     title = "Write",
     help =
-        "Writes the Cast with its pictures (or the Scan, where there is no Cast) for where it goes next.")
+        "Writes the Cast with its pictures (or the Scan, where there is no Cast) for where it goes next.",
+    reads = {"scan", "cast", "maps", "frame"},
+    writes = {})
 public record WriteAsset(
     @Parameter(
             help =
@@ -120,6 +122,11 @@ public record WriteAsset(
   /** The main file's name. */
   public String fileName() {
     return name + "." + written().name().toLowerCase(java.util.Locale.ROOT);
+  }
+
+  @Override
+  public boolean writesFiles() {
+    return true;
   }
 
   @Override

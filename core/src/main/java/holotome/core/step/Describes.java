@@ -17,4 +17,10 @@ public @interface Describes {
 
   /** One or two plain sentences. */
   String help();
+
+  /** The parts it looks at, by name; a step whose parameters decide says so itself. */
+  String[] reads() default {"scan"};
+
+  /** The parts it changes, by name. */
+  String[] writes() default {"scan"};
 }

@@ -1,5 +1,6 @@
 package holotome.core.step;
 
+import holotome.core.part.Part;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
 import java.lang.reflect.InvocationTargetException;
@@ -8,8 +9,10 @@ import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * The one description of a kind of step, read off its record: name, parameters, units, ranges,
@@ -63,6 +66,21 @@ public final class StepKind {
       list.add(field(c));
     }
     this.fields = List.copyOf(list);
+  }
+
+  /** Parts by their names. */
+  static Set<Part<?>> parts(String[] names) {
+    Set<Part<?>> out = new LinkedHashSet<>();
+    for (String n : names) {
+      out.add(n.equals("maps") ? Part.MAPS : n.equals("frame") ? Part.FRAME : Part.mesh(n));
+    }
+    return out;
+  }
+
+  /** Whether it can be asked to work on another mesh than the Scan. */
+  public boolean worksOnAnyMesh() {
+    return Arrays.asList(describes.reads()).contains(Part.SCAN.name())
+        && Arrays.asList(describes.writes()).contains(Part.SCAN.name());
   }
 
   public static StepKind of(Class<? extends Step> type) {

@@ -12,8 +12,8 @@ import java.util.Arrays;
  * <p>The outer edges stay as they are. A triangle that is large beside the lengths wanted at its
  * corners gets a vertex at its centre, and edges are turned until every one is locally Delaunay,
  * again and again (after Liepa, "Filling holes in meshes", SGP 2003); the new vertices are then
- * evened out. New vertices take the length and the colour of those they lie between. About O(n log
- * n) for n triangles made.
+ * evened out. New vertices take the length of those they lie between. About O(n log n) for n
+ * triangles made.
  */
 public final class EvenTriangulation {
   private static final double ALPHA2 = 2;
@@ -21,7 +21,6 @@ public final class EvenTriangulation {
 
   private double[] xy;
   private double[] length;
-  private float[] colour;
   private int points;
   private final int given;
   private int[] tri;
@@ -30,17 +29,11 @@ public final class EvenTriangulation {
   private int[] stack = new int[256];
   private int top;
 
-  private EvenTriangulation(double[] xy, double[] length, int[] colours, int[] triangles) {
+  private EvenTriangulation(double[] xy, double[] length, int[] triangles) {
     this.given = length.length;
     this.points = given;
     this.xy = xy.clone();
     this.length = length.clone();
-    this.colour = new float[4 * given];
-    for (int i = 0; colours != null && i < given; i++) {
-      for (int k = 0; k < 4; k++) {
-        colour[4 * i + k] = colours[i] >>> 8 * k & 255;
-      }
-    }
     this.tri = triangles.clone();
     this.corners = tri.length;
     this.twin = Adjacency.of(new Mesh(new float[3 * given], tri)).twin();
@@ -50,22 +43,19 @@ public final class EvenTriangulation {
    * What came of it.
    *
    * @param xy of the new vertices, x, y in turn; they are numbered on from those given
-   * @param colours of the new vertices, 0xAARRGGBB
    * @param triangles over old and new vertices
    */
-  public record Result(double[] xy, int[] colours, int[] triangles) {}
+  public record Result(double[] xy, int[] triangles) {}
 
   /**
    * Refines.
    *
    * @param xy x, y of the vertices in turn
    * @param length the length of edge wanted at each
-   * @param colours 0xAARRGGBB of each, or null
    * @param triangles counter-clockwise; edges of one triangle only are outer ones
    */
-  public static Result refine(
-      double[] xy, double[] length, int[] colours, int[] triangles, Work work) {
-    return new EvenTriangulation(xy, length, colours, triangles).run(work);
+  public static Result refine(double[] xy, double[] length, int[] triangles, Work work) {
+    return new EvenTriangulation(xy, length, triangles).run(work);
   }
 
   private Result run(Work work) {
@@ -94,14 +84,7 @@ public final class EvenTriangulation {
       turnEdges();
       work.advance(0.3 / EVENED);
     }
-    int[] c = new int[points - given];
-    for (int i = 0; i < c.length; i++) {
-      for (int k = 0; k < 4; k++) {
-        c[i] |= Math.clamp(Math.round(colour[4 * (given + i) + k]), 0, 255) << 8 * k;
-      }
-    }
-    return new Result(
-        Arrays.copyOfRange(xy, 2 * given, 2 * points), c, Arrays.copyOf(tri, corners));
+    return new Result(Arrays.copyOfRange(xy, 2 * given, 2 * points), Arrays.copyOf(tri, corners));
   }
 
   private boolean splitIfLarge(int h) {
@@ -144,14 +127,10 @@ public final class EvenTriangulation {
     if (2 * points == xy.length) {
       xy = Arrays.copyOf(xy, 2 * xy.length + 64);
       length = Arrays.copyOf(length, xy.length / 2);
-      colour = Arrays.copyOf(colour, 2 * xy.length);
     }
     xy[2 * points] = x;
     xy[2 * points + 1] = y;
     length[points] = l;
-    for (int k = 0; k < 4; k++) {
-      colour[4 * points + k] = (colour[4 * a + k] + colour[4 * b + k] + colour[4 * c + k]) / 3;
-    }
     return points++;
   }
 
@@ -252,24 +231,17 @@ public final class EvenTriangulation {
   private void even() {
     double[] sum = new double[2 * points];
     int[] count = new int[points];
-    float[] mix = new float[4 * points];
     for (int h = 0; h < corners; h++) {
       int v = tri[h];
       int w = tri[Adjacency.next(h)];
       sum[2 * v] += xy[2 * w];
       sum[2 * v + 1] += xy[2 * w + 1];
-      for (int k = 0; k < 4; k++) {
-        mix[4 * v + k] += colour[4 * w + k];
-      }
       count[v]++;
     }
     double[] old = xy.clone();
     for (int v = given; v < points; v++) {
       xy[2 * v] = sum[2 * v] / count[v];
       xy[2 * v + 1] = sum[2 * v + 1] / count[v];
-      for (int k = 0; k < 4; k++) {
-        colour[4 * v + k] = mix[4 * v + k] / count[v];
-      }
     }
     boolean turned = true;
     while (turned) {

@@ -18,7 +18,9 @@ import java.util.List;
     id = "trim.box",
     title = "Box crop",
     help =
-        "Cuts straight along the faces of a box and keeps what is inside it or outside; the inside may be closed.")
+        "Cuts straight along the faces of a box and keeps what is inside it or outside; the inside may be closed.",
+    reads = {"scan", "frame"},
+    writes = {"scan"})
 public record CutBox(
     @Parameter(help = "The box") Region box,
     @Parameter(help = "What is kept", preset = "inside") CutFence.Keep keep,

@@ -15,7 +15,9 @@ import holotome.core.task.Failure;
     id = "trim.fence",
     title = "Fence",
     help =
-        "Cuts straight through the mesh along an outline drawn on the view, clean along the line, and keeps what is outside it or inside.")
+        "Cuts straight through the mesh along an outline drawn on the view, clean along the line, and keeps what is outside it or inside.",
+    reads = {"scan", "frame"},
+    writes = {"scan"})
 public record CutFence(
     @Parameter(help = "The outline, and the view that it was drawn on") Fence fence,
     @Parameter(help = "What is kept", preset = "outside") Keep keep)

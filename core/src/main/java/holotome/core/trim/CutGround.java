@@ -24,7 +24,9 @@ import java.util.List;
     id = "trim.ground",
     title = "Ground",
     help =
-        "Finds the flat parts of the scan and cuts the subject off just above one: straight, or following the ground so that a foot is not cut flat.")
+        "Finds the flat parts of the scan and cuts the subject off just above one: straight, or following the ground so that a foot is not cut flat.",
+    reads = {"scan", "frame"},
+    writes = {"scan"})
 public record CutGround(
     @Parameter(
             help =

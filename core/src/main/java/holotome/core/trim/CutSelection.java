@@ -22,7 +22,9 @@ import java.util.stream.Stream;
     id = "trim.select",
     title = "Selection",
     help =
-        "Removes what is selected, or all else. Picks by geometry or colour fit any scan of the place; a stored set of triangles fits its own mesh only.")
+        "Removes what is selected, or all else. Picks by geometry or colour fit any scan of the place; a stored set of triangles fits its own mesh only.",
+    reads = {"scan", "frame"},
+    writes = {"scan"})
 public record CutSelection(
     @Parameter(
             help = "What is selected, one pick after the other",

@@ -1,8 +1,11 @@
 package holotome.core.trim;
 
+import holotome.core.array.Ranks;
+import holotome.core.attribute.Blends;
+import holotome.core.attribute.Redrawn;
 import holotome.core.geometry.Vec;
-import holotome.core.image.Colours;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.Arrays;
@@ -47,7 +50,6 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
     private final float[] side;
     private long[] crossing = new long[1024];
     private int crossings;
-    private long[] uvCrossing;
     private final double hair;
 
     /** Positions of the crossings, 3 floats each. */
@@ -86,10 +88,9 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
               fate[t] = fate(t);
             }
           });
-      int kept = 0;
+      Ranks kept = Submesh.chosen(n, t -> fate[t] == KEEP, work.part(0.05, "Cutting"));
       int split = 0;
       for (byte f : fate) {
-        kept += f == KEEP ? 1 : 0;
         split += f == SPLIT ? 1 : 0;
       }
       int[] straddling = new int[split];
@@ -102,48 +103,36 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
       collectCrossings(straddling);
       placeCrossings();
       weldCrossings(straddling);
-      work.advance(0.2);
+      work.advance(0.15);
       // Room for two pieces of every straddling triangle.
-      int[] corners = new int[3 * (kept + 2 * split)];
-      int[] uvCorners = mesh.uv() == null ? null : new int[corners.length];
-      short[] material = mesh.material() == null ? null : new short[kept + 2 * split];
+      int[] corners = new int[3 * (kept.size() + 2 * split)];
       int at = 0;
       for (int t = 0; t < n; t++) {
         if (fate[t] == KEEP) {
-          System.arraycopy(tri, 3 * t, corners, 3 * at, 3);
-          if (uvCorners != null) {
-            System.arraycopy(mesh.uv().corners(), 3 * t, uvCorners, 3 * at, 3);
-          }
-          if (material != null) {
-            material[at] = mesh.material()[t];
-          }
-          at++;
+          System.arraycopy(tri, 3 * t, corners, 3 * at++, 3);
         }
       }
       work.advance(0.2);
-      int[] piece = new int[4];
-      int[] uvPiece = new int[4];
+      Redrawn pieces = new Redrawn();
+      int[] fan = new int[4];
+      float[] weights = new float[12];
+      float[] nine = new float[9];
       for (int t : straddling) {
-        int m = clip(t, piece, uvPiece);
+        int m = clip(t, fan, weights);
         for (int i = 2; i < m; i++) {
-          if (piece[0] == piece[i] || piece[i - 1] == piece[i] || piece[0] == piece[i - 1]) {
+          if (fan[0] == fan[i] || fan[i - 1] == fan[i] || fan[0] == fan[i - 1]) {
             continue;
           }
-          put(corners, at, piece, i);
-          if (uvCorners != null) {
-            put(uvCorners, at, uvPiece, i);
-          }
-          if (material != null) {
-            material[at] = mesh.material()[t];
-          }
-          at++;
+          corners[3 * at] = fan[0];
+          corners[3 * at + 1] = fan[i - 1];
+          corners[3 * at + 2] = fan[i];
+          System.arraycopy(weights, 0, nine, 0, 3);
+          System.arraycopy(weights, 3 * i - 3, nine, 3, 6);
+          pieces.add(at++, t, nine);
         }
       }
       work.advance(0.1);
-      return assemble(
-          Arrays.copyOf(corners, 3 * at),
-          uvCorners == null ? null : Arrays.copyOf(uvCorners, 3 * at),
-          material == null ? null : Arrays.copyOf(material, at));
+      return assemble(kept, pieces, Arrays.copyOf(corners, 3 * at), work.part(0.3, "Cutting"));
     }
 
     private static final byte KEEP = 1;
@@ -158,12 +147,6 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
       return !front ? 0 : back ? SPLIT : KEEP;
     }
 
-    private static void put(int[] corners, int at, int[] fan, int i) {
-      corners[3 * at] = fan[0];
-      corners[3 * at + 1] = fan[i - 1];
-      corners[3 * at + 2] = fan[i];
-    }
-
     private static long key(int a, int b) {
       return a < b ? (long) a << 32 | b : (long) b << 32 | a;
     }
@@ -173,8 +156,6 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
     }
 
     private void collectCrossings(int[] straddling) {
-      long[] uvs = mesh.uv() == null ? null : new long[2 * straddling.length];
-      int uvCount = 0;
       for (int t : straddling) {
         for (int k = 0; k < 3; k++) {
           int l = (k + 1) % 3;
@@ -183,11 +164,6 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
               crossing = Arrays.copyOf(crossing, 2 * crossings);
             }
             crossing[crossings++] = key(tri[3 * t + k], tri[3 * t + l]);
-            if (uvs != null) {
-              int[] c = mesh.uv().corners();
-              // The place along the edge depends on the vertices: the key holds both corners.
-              uvs[uvCount++] = (long) (3 * t + k) << 32 | c[3 * t + k];
-            }
           }
         }
       }
@@ -199,26 +175,30 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
         }
       }
       crossings = unique;
-      uvCrossing = uvs == null ? null : Arrays.copyOf(uvs, uvCount);
     }
 
-    /** The front part of a triangle as a fan of 3 or 4 corners; returns how many. */
-    private int clip(int t, int[] fan, int[] uvFan) {
+    /**
+     * The front part of a triangle as a fan of 3 or 4 corners, and what each lies between; returns
+     * how many.
+     *
+     * @param weights filled: 3 per corner of the fan, of the triangle's own corners
+     */
+    private int clip(int t, int[] fan, float[] weights) {
       int n = 0;
+      Arrays.fill(weights, 0);
       for (int k = 0; k < 3; k++) {
+        int l = (k + 1) % 3;
         int a = tri[3 * t + k];
-        int b = tri[3 * t + (k + 1) % 3];
+        int b = tri[3 * t + l];
         if (side[a] >= 0) {
           fan[n] = a;
-          uvFan[n++] = mesh.uv() == null ? 0 : mesh.uv().corners()[3 * t + k];
+          weights[3 * n++ + k] = 1;
         }
         if (crosses(a, b)) {
+          float f = along(a, b);
           fan[n] = welded(crossingOf(a, b));
-          if (uvCrossing != null) {
-            long uvKey = (long) (3 * t + k) << 32 | mesh.uv().corners()[3 * t + k];
-            uvFan[n] = mesh.uv().coords().length / 2 + Arrays.binarySearch(uvCrossing, uvKey);
-          }
-          n++;
+          weights[3 * n + k] = 1 - f;
+          weights[3 * n++ + l] = f;
         }
       }
       return n;
@@ -289,21 +269,20 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
       }
     }
 
-    /** How far along from the lower-numbered end an edge meets the cut. */
+    /** How far along from a to b an edge meets the cut. */
     private float along(int a, int b) {
       return side[a] / (side[a] - side[b]);
     }
 
-    private FieldSplit assemble(int[] corners, int[] uvCorners, short[] material) {
+    private FieldSplit assemble(Ranks kept, Redrawn pieces, int[] corners, Work work) {
       int old = mesh.vertexCount();
-      int[] colours = mesh.colours() == null ? null : new int[crossings];
-      for (int i = 0; i < crossings && colours != null; i++) {
+      Blends added = new Blends(old);
+      for (int i = 0; i < crossings; i++) {
         int a = (int) (crossing[i] >>> 32);
         int b = (int) crossing[i];
-        colours[i] = Colours.mix(mesh.colours()[a], mesh.colours()[b], along(a, b));
+        added.between(a, b, along(a, b));
       }
-      float[] uv = uvCorners == null ? null : crossedUv();
-      Assembly whole = Assembly.of(mesh, corners, uvCorners, material, crossed, colours, uv);
+      Assembly whole = Assembly.of(mesh, kept, pieces, corners, added, crossed, work);
       boolean[] onCut = new boolean[whole.mesh().vertexCount()];
       for (int v = 0; v < old + crossings; v++) {
         int w = whole.map()[v];
@@ -312,21 +291,6 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
         }
       }
       return new FieldSplit(whole.mesh(), onCut);
-    }
-
-    private float[] crossedUv() {
-      float[] old = mesh.uv().coords();
-      float[] c = new float[2 * uvCrossing.length];
-      for (int i = 0; i < uvCrossing.length; i++) {
-        int corner = (int) (uvCrossing[i] >>> 32);
-        int next = corner % 3 == 2 ? corner - 2 : corner + 1;
-        float f = along(tri[corner], tri[next]);
-        int ua = 2 * mesh.uv().corners()[corner];
-        int ub = 2 * mesh.uv().corners()[next];
-        c[2 * i] = old[ua] + (old[ub] - old[ua]) * f;
-        c[2 * i + 1] = old[ua + 1] + (old[ub + 1] - old[ua + 1]) * f;
-      }
-      return c;
     }
   }
 }

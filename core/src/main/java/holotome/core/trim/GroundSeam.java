@@ -64,7 +64,11 @@ final class GroundSeam {
       high.set(t, above[t] > band);
     }
     int[] near = near(high, above);
-    Mesh part = Submesh.gather(mesh, near, work.part(0.1, "Following the ground"));
+    BitSet nearby = new BitSet(n);
+    for (int t : near) {
+      nearby.set(t);
+    }
+    Mesh part = Submesh.of(mesh, nearby, work.part(0.1, "Following the ground"));
     BitSet kept = flood(part, near, high, above, work.part(0.6, "Following the ground"));
     BitSet out = high;
     for (int i = kept.nextSetBit(0); i >= 0; i = kept.nextSetBit(i + 1)) {

@@ -20,7 +20,9 @@ import holotome.core.unit.Length;
 @Describes(
     id = "trim.islands",
     title = "Islands",
-    help = "Removes loose pieces: keeps the largest, or all that are large enough.")
+    help = "Removes loose pieces: keeps the largest, or all that are large enough.",
+    reads = {"scan", "frame"},
+    writes = {"scan"})
 public record KeepIslands(
     @Parameter(
             help = "The largest island, or every one that is larger than the limits",

@@ -1,6 +1,9 @@
 package holotome.core.trim;
 
+import holotome.core.array.Ranks;
+import holotome.core.attribute.Redrawn;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.Arrays;
@@ -248,47 +251,33 @@ final class KnifeSplit {
     for (int o : owner) {
       keep.clear(o);
     }
-    int kept = keep.cardinality();
     BitSet keptPieces = new BitSet(count);
     double[] nine = new double[9];
     for (int p = 0; p < count; p++) {
       pieces.corners(p, nine);
       keptPieces.set(p, isWithin(nine) == within);
     }
-    int total = kept + keptPieces.cardinality();
-    int[] corners = new int[3 * total];
-    int[] uv = mesh.uv() == null ? null : new int[3 * total];
-    short[] material = mesh.material() == null ? null : new short[total];
+    Ranks kept = Submesh.chosen(n, keep::get, work.part(0.1, "Cutting"));
+    int[] corners = new int[3 * (kept.size() + keptPieces.cardinality())];
     int at = 0;
     for (int t = keep.nextSetBit(0); t >= 0; t = keep.nextSetBit(t + 1)) {
-      System.arraycopy(tri, 3 * t, corners, 3 * at, 3);
-      if (uv != null) {
-        System.arraycopy(mesh.uv().corners(), 3 * t, uv, 3 * at, 3);
-      }
-      if (material != null) {
-        material[at] = mesh.material()[t];
-      }
-      at++;
+      System.arraycopy(tri, 3 * t, corners, 3 * at++, 3);
     }
+    Redrawn redrawn = new Redrawn();
+    float[] weights = new float[9];
     for (int o = 0; o < owner.length; o++) {
       for (int p = firstPiece[o]; p >= 0; p = pieces.next(p)) {
-        if (!keptPieces.get(p)) {
-          continue;
-        }
-        for (int k = 0; k < 3; k++) {
-          corners[3 * at + k] = pieces.vertex(p, k);
-          if (uv != null) {
-            uv[3 * at + k] = pieces.uvVertex(p, k);
+        if (keptPieces.get(p)) {
+          for (int k = 0; k < 3; k++) {
+            corners[3 * at + k] = pieces.vertex(p, k);
           }
+          pieces.weights(p, weights);
+          redrawn.add(at++, owner[o], weights);
         }
-        if (material != null) {
-          material[at] = mesh.material()[owner[o]];
-        }
-        at++;
       }
     }
-    work.advance(0.3);
-    return pieces.assemble(corners, uv, material);
+    work.advance(0.2);
+    return pieces.assemble(kept, redrawn, corners, work.part(0.2, "Cutting"));
   }
 
   private boolean isWithin(double[] t) {

@@ -1,7 +1,10 @@
 package holotome.core.trim;
 
-import holotome.core.image.Colours;
+import holotome.core.array.Ranks;
+import holotome.core.attribute.Blends;
+import holotome.core.attribute.Redrawn;
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Work;
 import java.util.Arrays;
 import java.util.Map;
 
@@ -13,21 +16,23 @@ final class Pieces {
   private final Mesh mesh;
   private final int old;
 
-  /** New vertices: 3 doubles each, and their colours. */
+  /** New vertices: 3 doubles each, and what they lie between. */
   private double[] xyz = new double[3 * 64];
 
-  private int[] colours = new int[64];
+  private final Blends added;
   private int vertices;
-  private float[] uv = new float[2 * 64];
-  private int uvs;
   private int[] corners = new int[3 * 64];
-  private int[] uvCorners = new int[3 * 64];
+
+  /** Per piece nine: of each corner in turn the weights of its triangle's own corners. */
+  private double[] weights = new double[9 * 64];
+
   private int[] following = new int[64];
   private int count;
 
   Pieces(Mesh mesh) {
     this.mesh = mesh;
     this.old = mesh.vertexCount();
+    this.added = new Blends(old);
   }
 
   static long key(int a, int b) {
@@ -47,8 +52,11 @@ final class Pieces {
     return corners[3 * piece + k];
   }
 
-  int uvVertex(int piece, int k) {
-    return uvCorners[3 * piece + k];
+  /** The weights of a piece's corners; see {@link Redrawn#add}. */
+  void weights(int piece, float[] nine) {
+    for (int i = 0; i < 9; i++) {
+      nine[i] = (float) weights[9 * piece + i];
+    }
   }
 
   double x(int v) {
@@ -76,8 +84,8 @@ final class Pieces {
   int addWhole(int t) {
     int p = add();
     System.arraycopy(mesh.triangles(), 3 * t, corners, 3 * p, 3);
-    if (mesh.uv() != null) {
-      System.arraycopy(mesh.uv().corners(), 3 * t, uvCorners, 3 * p, 3);
+    for (int k = 0; k < 3; k++) {
+      weights[9 * p + 4 * k] = 1;
     }
     following[p] = -1;
     return p;
@@ -87,29 +95,21 @@ final class Pieces {
     if (count == following.length) {
       following = Arrays.copyOf(following, 2 * count);
       corners = Arrays.copyOf(corners, 6 * count);
-      uvCorners = Arrays.copyOf(uvCorners, 6 * count);
+      weights = Arrays.copyOf(weights, 18 * count);
     }
     return count++;
   }
 
   /** A vertex on the edge from a to b, at the share f of the way. */
   int addVertex(int a, int b, double f) {
-    if (vertices == colours.length) {
-      colours = Arrays.copyOf(colours, 2 * vertices);
+    if (3 * vertices == xyz.length) {
       xyz = Arrays.copyOf(xyz, 6 * vertices);
     }
     int at = vertices++;
     xyz[3 * at] = x(a) + f * (x(b) - x(a));
     xyz[3 * at + 1] = y(a) + f * (y(b) - y(a));
     xyz[3 * at + 2] = z(a) + f * (z(b) - z(a));
-    if (mesh.colours() != null) {
-      colours[at] = Colours.mix(colour(a), colour(b), (float) f);
-    }
-    return old + at;
-  }
-
-  private int colour(int v) {
-    return v < old ? mesh.colours()[v] : colours[v - old];
+    return added.between(a, b, (float) f);
   }
 
   /** Splits a piece and those that follow it wherever an edge of theirs has a new vertex. */
@@ -162,12 +162,13 @@ final class Pieces {
     corners[3 * q + l] = b;
     corners[3 * q + m] = corners[3 * p + m];
     corners[3 * p + l] = v;
-    if (mesh.uv() != null) {
-      int middle = addUv(uvCorners[3 * p + k], uvCorners[3 * p + l], share(a, b, v));
-      uvCorners[3 * q + k] = middle;
-      uvCorners[3 * q + l] = uvCorners[3 * p + l];
-      uvCorners[3 * q + m] = uvCorners[3 * p + m];
-      uvCorners[3 * p + l] = middle;
+    double f = share(a, b, v);
+    System.arraycopy(weights, 9 * p, weights, 9 * q, 9);
+    for (int i = 0; i < 3; i++) {
+      double from = weights[9 * p + 3 * k + i];
+      double middle = from + f * (weights[9 * p + 3 * l + i] - from);
+      weights[9 * q + 3 * k + i] = middle;
+      weights[9 * p + 3 * l + i] = middle;
     }
     following[q] = following[p];
     following[p] = q;
@@ -182,37 +183,16 @@ final class Pieces {
     return l2 > 0 ? ((x(v) - x(a)) * dx + (y(v) - y(a)) * dy + (z(v) - z(a)) * dz) / l2 : 0.5;
   }
 
-  private int addUv(int a, int b, double f) {
-    if (2 * uvs == uv.length) {
-      uv = Arrays.copyOf(uv, 2 * uv.length);
-    }
-    int n = mesh.uv().coords().length / 2;
-    for (int k = 0; k < 2; k++) {
-      float from = uvAt(2 * a + k);
-      uv[2 * uvs + k] = (float) (from + f * (uvAt(2 * b + k) - from));
-    }
-    return n + uvs++;
-  }
-
-  private float uvAt(int i) {
-    float[] c = mesh.uv().coords();
-    return i < c.length ? c[i] : uv[i - c.length];
-  }
-
-  /** A mesh of the triangles given by old and new vertices. */
-  Mesh assemble(int[] triangles, int[] uvTriangles, short[] material) {
+  /**
+   * A mesh of triangles and pieces.
+   *
+   * @param triangles 3 old or new vertices each
+   */
+  Mesh assemble(Ranks kept, Redrawn pieces, int[] triangles, Work work) {
     float[] p = new float[3 * vertices];
     for (int i = 0; i < p.length; i++) {
       p[i] = (float) xyz[i];
     }
-    return Assembly.of(
-            mesh,
-            triangles,
-            uvTriangles,
-            material,
-            p,
-            mesh.colours() == null ? null : Arrays.copyOf(colours, vertices),
-            uvTriangles == null ? null : Arrays.copyOf(uv, 2 * uvs))
-        .mesh();
+    return Assembly.of(mesh, kept, pieces, triangles, added, p, work).mesh();
   }
 }

@@ -57,7 +57,7 @@ record PlaneCap(Mesh mesh, String note) {
     Mesh closed =
         even && cap.length > 0
             ? evenly(mesh, cap, normal, u, w, work.part(0.2, "Closing the cut"))
-            : Patching.add(mesh, cap);
+            : Patching.add(mesh, cap, work.part(0.2, "Closing the cut"));
     StringBuilder note = new StringBuilder();
     note.append(
         String.format(
@@ -85,15 +85,12 @@ record PlaneCap(Mesh mesh, String note) {
     double[] xy = flat(mesh, rim, u, w);
     double[] length = new double[rim.length];
     Arrays.fill(length, edgeAround(mesh, rim));
-    int[] colours = mesh.colours() == null ? null : new int[rim.length];
     double off = 0;
     for (int i = 0; i < rim.length; i++) {
-      if (colours != null) {
-        colours[i] = mesh.colours()[rim[i]];
-      }
       off += Vec.dot(Vec.at(mesh.xyz(), rim[i]), normal) / rim.length;
     }
-    EvenTriangulation.Result even = EvenTriangulation.refine(xy, length, colours, numbers, work);
+    EvenTriangulation.Result even =
+        EvenTriangulation.refine(xy, length, numbers, work.part(0.7, "Closing the cut"));
     float[] xyz = new float[even.xy().length / 2 * 3];
     for (int i = 0; i < xyz.length / 3; i++) {
       for (int k = 0; k < 3; k++) {
@@ -108,7 +105,7 @@ record PlaneCap(Mesh mesh, String note) {
               ? rim[triangles[i]]
               : mesh.vertexCount() + triangles[i] - rim.length;
     }
-    return Patching.add(mesh, xyz, mesh.colours() == null ? null : even.colours(), triangles);
+    return Patching.add(mesh, xyz, triangles, work.part(0.3, "Closing the cut"));
   }
 
   /**

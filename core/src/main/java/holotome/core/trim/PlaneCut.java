@@ -20,7 +20,9 @@ import java.util.List;
     id = "trim.plane",
     title = "Plane cut",
     help =
-        "Cuts straight along a plane and keeps the side its normal points to, or both; leaves the cut open or closes it.")
+        "Cuts straight along a plane and keeps the side its normal points to, or both; leaves the cut open or closes it.",
+    reads = {"scan", "frame"},
+    writes = {"scan"})
 public record PlaneCut(
     @Parameter(help = "A point on the plane, x y z in working space") double[] point,
     @Parameter(help = "Its normal, towards what is kept") double[] normal,

@@ -18,7 +18,9 @@ import java.util.BitSet;
     id = "trim.fringe",
     title = "Fringe",
     help =
-        "Evens the open borders out: removes thin triangles along them, and teeth that hang by one edge.")
+        "Evens the open borders out: removes thin triangles along them, and teeth that hang by one edge.",
+    reads = {"scan", "frame"},
+    writes = {"scan"})
 public record TrimFringe(
     @Parameter(
             help =

@@ -15,6 +15,9 @@ public record Length(double metres) {
       Pattern.compile(
           "\\s*([+-]?(?:\\d+(?:[.,]\\d*)?|[.,]\\d+)(?:[eE][+-]?\\d+)?)\\s*(mm|cm|km|m|in|ft|\"|')?\\s*");
 
+  /** Stands around a length in base coordinates; in no text otherwise. */
+  private static final char MARK = '\u0001';
+
   /** Units by the name they are written with; the inch is 25.4 mm (ISO 80000-3). */
   public enum Unit {
     MM("mm", 0.001),
@@ -101,6 +104,27 @@ public record Length(double metres) {
   }
 
   /**
+   * A length in base coordinates within a text, for {@link #read} to put into words once it is
+   * known where they stand.
+   */
+  public static String inBase(double length) {
+    return "" + MARK + length + MARK;
+  }
+
+  /** A text with its lengths in base coordinates put into words. */
+  public static String read(String text, double scale, boolean trueSize) {
+    if (text.indexOf(MARK) < 0) {
+      return text;
+    }
+    String[] parts = text.split(String.valueOf(MARK), -1);
+    StringBuilder out = new StringBuilder(parts[0]);
+    for (int i = 1; i < parts.length; i++) {
+      out.append(i % 2 == 1 ? format(scale * Double.parseDouble(parts[i]), trueSize) : parts[i]);
+    }
+    return out.toString();
+  }
+
+  /**
    * An area for reading, with four digits that count: in square metres, or square centimetres where
    * that is less than a tenth of one; in the file's own units where the true size is unknown.
    */
@@ -140,9 +164,16 @@ public record Length(double metres) {
     return String.format(Locale.ROOT, "%,." + Math.max(0, decimals) + "f", d);
   }
 
+  /** At least three digits that count, whatever the size; what is below a billionth is nought. */
   private static String figure(double v) {
     double a = Math.abs(v);
-    int decimals = a >= 1000 || a == 0 ? 0 : a >= 100 ? 1 : a >= 10 ? 2 : 3;
+    if (a < 5e-10) {
+      return "0.000";
+    }
+    int decimals = a >= 1000 ? 0 : a >= 100 ? 1 : a >= 10 ? 2 : 3;
+    if (a < 0.1) {
+      decimals = Math.min(9, 2 - (int) Math.floor(Math.log10(a)));
+    }
     return String.format(Locale.ROOT, "%,." + decimals + "f", v);
   }
 }

@@ -15,7 +15,9 @@ import holotome.core.task.Work;
     id = "unwrap.charts",
     title = "Charts",
     help =
-        "Cuts the Cast into flat charts of low stretch and packs them into the texture without overlap.")
+        "Cuts the Cast into flat charts of low stretch and packs them into the texture without overlap.",
+    reads = {"cast"},
+    writes = {"cast", "maps"})
 public record MakeCharts(
     @Parameter(
             help = "The picture's width and height the charts are packed for",

@@ -10,7 +10,9 @@ import holotome.core.image.Raster;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.MapKind;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
+import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
@@ -22,8 +24,10 @@ import holotome.core.topology.Counts;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -381,6 +385,24 @@ class EveryStepTest {
     boolean instant =
         given.entry().get("do").toString().matches("datum\\.(unit|scale|turn|origin)");
     assertThat(cancelled).isGreaterThanOrEqualTo(instant ? 0 : 1);
+  }
+
+  /** What a step says it reads and writes is what it does read and write. */
+  @ParameterizedTest
+  @MethodSource("steps")
+  void itReadsAndWritesTheStatedPartsOnly(Given given) {
+    Workpiece w = before(given);
+    Set<Part<?>> read = new HashSet<>();
+    Step step = Catalogue.create(given.entry());
+    Workpiece after = apply(given, w.watched(read), Work.unwatched(), "out").work();
+    assertThat(step.reads()).as("reads").containsAll(read);
+    Set<Part<?>> changed = new HashSet<>(w.parts().keySet());
+    changed.addAll(after.parts().keySet());
+    changed.removeIf(p -> Objects.equals(w.parts().get(p), after.parts().get(p)));
+    assertThat(step.writes()).as("writes").containsAll(changed);
+    // What can do with less than its kind may need says so.
+    assertThat(Arrays.asList(step.getClass().getAnnotation(Describes.class).reads()))
+        .containsAll(step.reads().stream().map(Part::name).toList());
   }
 
   @ParameterizedTest

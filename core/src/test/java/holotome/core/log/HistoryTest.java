@@ -120,7 +120,7 @@ class HistoryTest {
   @Test
   void aStepThatDoesNotFitInMemoryIsRefusedBeforeItBegins() {
     Runnable applied = Mockito.mock(Runnable.class);
-    assertThatThrownBy(() -> History.applyChecked(new Greedy(applied), twoPieces(), run()))
+    assertThatThrownBy(() -> LogRun.apply(Entry.of(new Greedy(applied)), twoPieces(), run()))
         .isInstanceOfSatisfying(
             Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.MEMORY))
         .hasMessageStartingWith("test.greedy needs about ");

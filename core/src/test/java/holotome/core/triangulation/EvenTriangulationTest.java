@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 /** Refined triangulations keep their outline and area, and have even triangles. */
 class EvenTriangulationTest {
 
-  private record Made(double[] xy, int[] triangles, int given, int[] colours) {
+  private record Made(double[] xy, int[] triangles, int given) {
     double twiceArea(int t) {
       int a = 2 * triangles[3 * t];
       int b = 2 * triangles[3 * t + 1];
@@ -23,7 +23,7 @@ class EvenTriangulationTest {
     }
   }
 
-  private static Made make(List<double[]> rings, double length, int[] colours) {
+  private static Made make(List<double[]> rings, double length) {
     int n = rings.stream().mapToInt(r -> r.length / 2).sum();
     double[] xy = new double[2 * n];
     List<int[]> numbers = new java.util.ArrayList<>();
@@ -40,11 +40,10 @@ class EvenTriangulationTest {
     int[] tri = Triangulator.triangulate(rings, numbers);
     double[] lengths = new double[n];
     Arrays.fill(lengths, length);
-    EvenTriangulation.Result even =
-        EvenTriangulation.refine(xy, lengths, colours, tri, Work.unwatched());
+    EvenTriangulation.Result even = EvenTriangulation.refine(xy, lengths, tri, Work.unwatched());
     double[] all = Arrays.copyOf(xy, xy.length + even.xy().length);
     System.arraycopy(even.xy(), 0, all, xy.length, even.xy().length);
-    return new Made(all, even.triangles(), n, even.colours());
+    return new Made(all, even.triangles(), n);
   }
 
   private static double[] circle(double radius, int n, boolean left) {
@@ -86,7 +85,7 @@ class EvenTriangulationTest {
   void aDiscIsFilledEvenly() {
     double[] ring = circle(1, 120, true);
     double length = 2 * Math.PI / 120;
-    assertEven(make(List.of(ring), length, null), Triangulator.area(ring), length);
+    assertEven(make(List.of(ring), length), Triangulator.area(ring), length);
   }
 
   @Test
@@ -95,7 +94,7 @@ class EvenTriangulationTest {
     double[] inner = circle(0.5, 60, false);
     double length = 2 * Math.PI / 120;
     double area = Triangulator.area(outer) + Triangulator.area(inner);
-    assertEven(make(List.of(outer, inner), length, null), area, length);
+    assertEven(make(List.of(outer, inner), length), area, length);
   }
 
   @Test
@@ -109,7 +108,7 @@ class EvenTriangulationTest {
         ring[2 * i] *= f;
         ring[2 * i + 1] *= f;
       }
-      Made m = make(List.of(ring), 2 * Math.PI / n, null);
+      Made m = make(List.of(ring), 2 * Math.PI / n);
       double sum = 0;
       for (int t = 0; t < m.triangles.length / 3; t++) {
         assertThat(m.twiceArea(t)).isPositive();
@@ -122,7 +121,7 @@ class EvenTriangulationTest {
   /** Every edge inside is locally Delaunay: no neighbour's corner in a triangle's circle. */
   @Test
   void insideEdgesAreDelaunay() {
-    Made m = make(List.of(circle(1, 90, true)), 2 * Math.PI / 90, null);
+    Made m = make(List.of(circle(1, 90, true)), 2 * Math.PI / 90);
     int[] twin = Adjacency.of(new Mesh(new float[m.xy.length / 2 * 3], m.triangles)).twin();
     for (int h = 0; h < twin.length; h++) {
       if (twin[h] >= 0) {
@@ -147,32 +146,5 @@ class EvenTriangulationTest {
     double x = (cy * (bx * bx + by * by) - by * (cx * cx + cy * cy)) / d;
     double y = (bx * (cx * cx + cy * cy) - cx * (bx * bx + by * by)) / d;
     return new double[] {x + p[0], y + p[1], Math.hypot(x, y)};
-  }
-
-  @Test
-  void coloursRunOnFromTheRim() {
-    int n = 100;
-    int[] colours = new int[n];
-    for (int i = 0; i < n; i++) {
-      colours[i] = i < n / 2 ? 0xff000000 : 0xffffffff;
-    }
-    Made m = make(List.of(circle(1, n, true)), 2 * Math.PI / n, colours);
-    double upper = 0;
-    double lower = 0;
-    int up = 0;
-    int down = 0;
-    for (int i = 0; i < m.colours.length; i++) {
-      assertThat(m.colours[i] >>> 24).isEqualTo(255);
-      double y = m.xy[2 * (m.given + i) + 1];
-      if (y > 0.3) {
-        upper += m.colours[i] & 255;
-        up++;
-      } else if (y < -0.3) {
-        lower += m.colours[i] & 255;
-        down++;
-      }
-    }
-    // The first half of the circle, with y above zero, is black.
-    assertThat(upper / up).isLessThan(lower / down - 60);
   }
 }

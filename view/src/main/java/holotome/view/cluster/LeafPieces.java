@@ -1,5 +1,6 @@
 package holotome.view.cluster;
 
+import holotome.core.mesh.Lineage;
 import holotome.core.mesh.Mesh;
 import java.util.Arrays;
 
@@ -61,7 +62,7 @@ final class LeafPieces {
   }
 
   /** The same triangles under the numbers they have in another mesh. */
-  LeafPieces renumbered(Mesh other, MeshMatch match) {
+  LeafPieces renumbered(Mesh other, Lineage.Common match) {
     int[][] now = new int[ids.length][];
     for (int i = 0; i < now.length; i++) {
       now[i] = new int[ids[i].length];

@@ -1,6 +1,9 @@
 package holotome.view.cluster;
 
+import holotome.core.array.Ranks;
+import holotome.core.mesh.Lineage;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.ArrayList;
@@ -24,7 +27,8 @@ final class Update {
 
   private final Hierarchy old;
   private final Mesh mesh;
-  private final MeshMatch match;
+  private final Lineage.Common match;
+  private final int[] fresh;
   private final int[] normals;
   private final Leaves maker;
 
@@ -41,10 +45,11 @@ final class Update {
 
   private final List<List<Node>> dirty = new ArrayList<>();
 
-  private Update(Hierarchy old, Mesh mesh, MeshMatch match) {
+  private Update(Hierarchy old, Mesh mesh, Lineage.Common match, int[] fresh) {
     this.old = old;
     this.mesh = mesh;
     this.match = match;
+    this.fresh = fresh;
     normals = new int[mesh.vertexCount()];
     maker = new Leaves(mesh, old.cells, normals);
   }
@@ -54,22 +59,37 @@ final class Update {
     if (mesh.isEmpty() || mesh.triangleCount() < old.mesh().triangleCount() / 4) {
       return null;
     }
-    MeshMatch match = MeshMatch.of(old.mesh(), mesh, work.part(0.3, "Preparing the view"));
-    if (match.added().length > MOST_ADDED * mesh.triangleCount()) {
+    Lineage.Common match = Lineage.common(old.mesh().lineage(), mesh.lineage());
+    if (match == null) {
       return null;
     }
-    for (int t : match.added()) {
+    int[] fresh = fresh(mesh, match, work.part(0.3, "Preparing the view"));
+    if (fresh.length > MOST_ADDED * mesh.triangleCount()) {
+      return null;
+    }
+    for (int t : fresh) {
       for (int k = 0; k < 3; k++) {
         if (!old.cells.holds(mesh.xyz(), mesh.triangles()[3 * t + k])) {
           return null;
         }
       }
     }
-    return new Update(old, mesh, match).run(work.part(0.7, "Preparing the view"));
+    return new Update(old, mesh, match, fresh).run(work.part(0.7, "Preparing the view"));
+  }
+
+  /** The triangles that are none of the old mesh's, rising. */
+  private static int[] fresh(Mesh mesh, Lineage.Common match, Work work) {
+    int n = mesh.triangleCount();
+    Ranks all = Submesh.chosen(n, t -> match.from(t) < 0, work);
+    int[] out = new int[all.size()];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = all.select(i);
+    }
+    return out;
   }
 
   private Hierarchy run(Work work) {
-    for (int t : match.added()) {
+    for (int t : fresh) {
       if ((t & OFTEN) == 0) {
         work.check();
       }
@@ -131,7 +151,7 @@ final class Update {
 
   /** Makes the new leaves: first those that only change their numbers, then those that change. */
   private void renew(List<Node> leaves, Work work) {
-    Node[] fresh = new Node[leaves.size()];
+    Node[] kept = new Node[leaves.size()];
     boolean[] changed = new boolean[leaves.size()];
     Parallel.range(
         leaves.size(),
@@ -142,17 +162,17 @@ final class Update {
             Node leaf = leaves.get(i);
             changed[i] = added.containsKey(leaf) || lost(leaf);
             if (!changed[i]) {
-              fresh[i] = renumbered(leaf);
+              kept[i] = renumbered(leaf);
               keepNormals(leaf);
             }
           }
         });
     List<Node> gone = new ArrayList<>();
-    for (int i = 0; i < fresh.length; i++) {
+    for (int i = 0; i < kept.length; i++) {
       if (changed[i]) {
         gone.add(leaves.get(i));
       } else {
-        made.put(leaves.get(i), fresh[i]);
+        made.put(leaves.get(i), kept[i]);
       }
     }
     grow(gone, work.part(0.5, "Preparing the view"));

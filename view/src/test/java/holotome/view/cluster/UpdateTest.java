@@ -3,6 +3,7 @@ package holotome.view.cluster;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Patching;
 import holotome.core.mesh.Submesh;
 import holotome.core.task.Work;
 import holotome.view.Meshes;
@@ -41,17 +42,17 @@ class UpdateTest {
     Mesh m = Meshes.stone(200);
     Mesh fine = Meshes.ball(75);
     // A small ball within one leaf's reach, after all that is there.
-    float[] xyz = java.util.Arrays.copyOf(m.xyz(), m.xyz().length + fine.xyz().length);
-    for (int i = 0; i < fine.xyz().length; i++) {
-      xyz[m.xyz().length + i] = 0.02f * fine.xyz()[i] + (i % 3 == 0 ? 0.9f : 0);
+    Mesh bare = plain(m);
+    float[] xyz = fine.xyz().clone();
+    for (int i = 0; i < xyz.length; i++) {
+      xyz[i] = 0.02f * xyz[i] + (i % 3 == 0 ? 0.9f : 0);
     }
-    int[] tri =
-        java.util.Arrays.copyOf(m.triangles(), m.triangles().length + fine.triangles().length);
-    for (int i = 0; i < fine.triangles().length; i++) {
-      tri[m.triangles().length + i] = m.vertexCount() + fine.triangles()[i];
+    int[] tri = fine.triangles().clone();
+    for (int i = 0; i < tri.length; i++) {
+      tri[i] += m.vertexCount();
     }
-    Mesh more = new Mesh(xyz, tri);
-    Hierarchy h = Update.of(Hierarchy.of(plain(m), FREE), more, FREE);
+    Mesh more = Patching.add(bare, xyz, tri, FREE);
+    Hierarchy h = Update.of(Hierarchy.of(bare, FREE), more, FREE);
     assertThat(h).isNotNull();
     assertThat(check(h)).isGreaterThan(50);
     DeviationTest.check(h);
@@ -99,10 +100,11 @@ class UpdateTest {
         tri[m.triangles().length + k] = m.vertexCount() + k;
       }
       Mesh speck = new Mesh(xyz, tri);
+      Mesh without = Submesh.of(speck, t -> t < m.triangleCount(), FREE);
       Hierarchy h = Hierarchy.of(speck, FREE);
       assertThat(check(h)).isGreaterThan(50);
       DeviationTest.check(h);
-      Hierarchy gone = Update.of(h, plain(m), FREE);
+      Hierarchy gone = Update.of(h, without, FREE);
       assertThat(check(gone)).isGreaterThan(50);
     }
   }

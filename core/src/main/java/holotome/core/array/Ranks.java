@@ -1,15 +1,16 @@
-package holotome.view.cluster;
+package holotome.core.array;
 
 /**
  * A set of whole numbers from 0 to n - 1 that tells how many of its members are below a number, and
  * which member is the k-th; n / 8 bytes and half as many again. Rank and select over words with
  * running counts, after Jacobson, "Space-efficient static trees and graphs", 1989.
  */
-final class Ranks {
+public final class Ranks {
   /** A place is noted for each so many members. */
   private static final int STRIDE = 512;
 
   private final long[] words;
+  private final int range;
 
   /** Per word: how many members stand in the words before. */
   private int[] before;
@@ -17,17 +18,37 @@ final class Ranks {
   /** Of every 512th member: its word. */
   private int[] places;
 
-  Ranks(int n) {
+  public Ranks(int n) {
     words = new long[(n >>> 6) + 1];
+    range = n;
+  }
+
+  /**
+   * A set from its words, bit i of word w for the number 64 w + i; taken over, not copied.
+   *
+   * @param n numbers run from 0 to n - 1; the words reach at least there
+   */
+  public static Ranks of(long[] words, int n) {
+    return new Ranks(words, n).done();
+  }
+
+  private Ranks(long[] words, int n) {
+    this.words = words;
+    this.range = n;
+  }
+
+  /** Numbers run from 0 to this, less one. */
+  public int range() {
+    return range;
   }
 
   /** Puts a number in; not once the set is {@linkplain #done done}. */
-  void add(int i) {
+  public void add(int i) {
     words[i >>> 6] |= 1L << i;
   }
 
   /** Works the counts out: from now on nothing is added. */
-  Ranks done() {
+  public Ranks done() {
     before = new int[words.length + 1];
     for (int w = 0; w < words.length; w++) {
       before[w + 1] = before[w] + Long.bitCount(words[w]);
@@ -42,21 +63,21 @@ final class Ranks {
     return this;
   }
 
-  int size() {
+  public int size() {
     return before[words.length];
   }
 
-  boolean has(int i) {
+  public boolean has(int i) {
     return (words[i >>> 6] >>> i & 1) != 0;
   }
 
   /** How many members are below a number. */
-  int rank(int i) {
+  public int rank(int i) {
     return before[i >>> 6] + Long.bitCount(words[i >>> 6] & (1L << i) - 1);
   }
 
   /** The member with {@code k} below it; 0 to size - 1. */
-  int select(int k) {
+  public int select(int k) {
     int w = places[k / STRIDE];
     while (before[w + 1] <= k) {
       w++;

@@ -1,0 +1,148 @@
+package holotome.core.attribute;
+
+import holotome.core.attribute.Attribute.Domain;
+import holotome.core.attribute.Attribute.Kind;
+import holotome.core.image.Colours;
+import holotome.core.image.LinearLight;
+import holotome.core.task.Work;
+import java.util.Arrays;
+
+/**
+ * Attributes of a mesh whose vertices are merged two by two, over and over: what a {@link
+ * Provenance} would say with as many sources for each vertex as were merged into it. Those on
+ * vertices are mixed at each merge, those on triangles go with their triangles; values on corners
+ * are first brought to the vertices, as their mean. Texture coordinates have no mean and go.
+ *
+ * <p>Not for several threads.
+ */
+public final class VertexMix {
+  private final Attributes of;
+  private final Object[] values;
+
+  /**
+   * Takes copies.
+   *
+   * @param triangles 3 vertices each, as the attributes know them
+   * @param place the number that each vertex has here
+   */
+  public VertexMix(Attributes all, int[] triangles, int[] place) {
+    Attributes list = Attributes.NONE;
+    for (Attribute a : all) {
+      if (a.domain() == Domain.VERTEX) {
+        list = list.with(a);
+      } else if (a.domain() == Domain.CORNER && a.kind() != Kind.UV) {
+        list = list.with(onVertices(a, triangles, place.length));
+      }
+    }
+    of = list;
+    values = new Object[of.size()];
+    int i = 0;
+    for (Attribute a : of) {
+      int width = a.kind().width();
+      values[i] = Values.make(a.values(), width * place.length);
+      Values.scatter(a.values(), width, place.length, place, 0, values[i++], Work.unwatched());
+    }
+  }
+
+  /** The mean of the values at a vertex's corners; of labels the first one. */
+  static Attribute onVertices(Attribute a, int[] triangles, int vertices) {
+    int width = a.kind().width();
+    Object out = Values.make(a.values(), width * vertices);
+    if (a.kind() == Kind.LABEL || a.kind() == Kind.MATERIAL) {
+      for (int c = triangles.length - 1; c >= 0; c--) {
+        Values.copy(a.values(), a.index()[c], out, triangles[c], width);
+      }
+      return Attribute.raw(a.name(), a.kind(), Domain.VERTEX, out, null);
+    }
+    boolean isColour = a.kind() == Kind.COLOUR;
+    int channels = isColour ? 4 : width;
+    double[] sum = new double[channels * vertices];
+    int[] count = new int[vertices];
+    for (int c = 0; c < triangles.length; c++) {
+      count[triangles[c]]++;
+      for (int k = 0; k < channels; k++) {
+        sum[channels * triangles[c] + k] +=
+            isColour
+                ? LinearLight.channel(a.ints()[a.index()[c]], k)
+                : a.floats()[width * a.index()[c] + k];
+      }
+    }
+    for (int i = 0; i < sum.length; i++) {
+      sum[i] /= Math.max(1, count[i / channels]);
+    }
+    for (int v = 0; v < vertices; v++) {
+      if (isColour) {
+        ((int[]) out)[v] = LinearLight.colour(sum, 4 * v);
+        continue;
+      }
+      float[] f = (float[]) out;
+      for (int k = 0; k < width; k++) {
+        f[width * v + k] = (float) sum[width * v + k];
+      }
+      if (a.kind() == Kind.NORMAL && !Values.makeUnit(f, 3 * v)) {
+        f[3 * v + 2] = 1;
+      }
+    }
+    return Attribute.raw(a.name(), a.kind(), Domain.VERTEX, out, null);
+  }
+
+  /** Merges vertex w into v, at the share f of the way from v to w. */
+  public void merge(int v, int w, float f) {
+    int i = 0;
+    for (Attribute a : of) {
+      Object x = values[i++];
+      switch (a.kind()) {
+        case COLOUR -> ((int[]) x)[v] = Colours.mix(((int[]) x)[v], ((int[]) x)[w], f);
+        case LABEL, MATERIAL -> {
+          if (f > 0.5f) {
+            Values.copy(x, w, x, v, 1);
+          }
+        }
+        default -> mix(a.kind(), (float[]) x, v, w, f);
+      }
+    }
+  }
+
+  private static void mix(Kind kind, float[] x, int v, int w, float f) {
+    int width = kind.width();
+    float[] before = Arrays.copyOfRange(x, width * v, width * v + width);
+    for (int k = 0; k < width; k++) {
+      x[width * v + k] += f * (x[width * w + k] - x[width * v + k]);
+    }
+    if (kind == Kind.NORMAL && !Values.makeUnit(x, 3 * v)) {
+      System.arraycopy(before, 0, x, 3 * v, 3);
+    }
+  }
+
+  /** The attributes of what is left. */
+  public Attributes left(int[] map, int count) {
+    Attributes out = Attributes.NONE;
+    int i = 0;
+    for (Attribute a : of) {
+      int width = a.kind().width();
+      Object x = Values.make(a.values(), width * count);
+      Values.scatter(values[i], width, map.length - 1, map, 0, x, Work.unwatched());
+      out = out.with(Attribute.raw(a.name(), a.kind(), Domain.VERTEX, x, null));
+      i++;
+    }
+    return out;
+  }
+
+  /**
+   * Adds the attributes on triangles of those that are left, each with the old one it comes from.
+   */
+  public static Attributes withTriangles(Attributes some, Attributes all, int[] from) {
+    Attributes out = some;
+    for (Attribute a : all) {
+      if (a.domain() == Domain.TRIANGLE) {
+        int width = a.kind().width();
+        Object x = Values.make(a.values(), width * from.length);
+        for (int t = 0; t < from.length; t++) {
+          Values.copy(a.values(), from[t], x, t, width);
+        }
+        out = out.with(Attribute.raw(a.name(), a.kind(), Domain.TRIANGLE, x, null));
+      }
+    }
+    return out;
+  }
+}
