@@ -55,7 +55,20 @@ public final class Naive {
     return true;
   }
 
-  /** Pieces that share no vertex. */
+  /** Whether two triangles have two different vertices in common. */
+  private static boolean shareAnEdge(Mesh m, int t, int u) {
+    java.util.Set<Integer> common = new java.util.HashSet<>();
+    for (int k = 0; k < 3; k++) {
+      for (int j = 0; j < 3; j++) {
+        if (m.triangles()[3 * t + k] == m.triangles()[3 * u + j]) {
+          common.add(m.triangles()[3 * t + k]);
+        }
+      }
+    }
+    return common.size() >= 2;
+  }
+
+  /** Pieces that share no edge. */
   public static int islands(Mesh m) {
     Map<Integer, List<Integer>> byVertex = new HashMap<>();
     for (int i = 0; i < m.triangles().length; i++) {
@@ -74,7 +87,7 @@ public final class Naive {
         int u = queue.poll();
         for (int k = 0; k < 3; k++) {
           for (int w : byVertex.get(m.triangles()[3 * u + k])) {
-            if (!seen[w]) {
+            if (!seen[w] && shareAnEdge(m, u, w)) {
               seen[w] = true;
               queue.add(w);
             }

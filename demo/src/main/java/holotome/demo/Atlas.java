@@ -31,7 +31,7 @@ final class Atlas {
     int[] ends = made.ends();
     Similarity back = BollardScan.CAPTURE.inverse();
     // Two texture vertices per mesh vertex: the second stands once around from the first.
-    float[] coords = new float[4 * m.vertexCount()];
+    float[] coords = new float[Math.multiplyExact(4, m.vertexCount())];
     int v = 0;
     set(coords, v++, 0, 0);
     for (int r = 0; r < grid.rings(); r++) {

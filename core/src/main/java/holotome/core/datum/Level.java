@@ -201,7 +201,7 @@ public record Level(
 
   private static Up axis(Workpiece in, Work work) {
     Mesh mesh = in.scan();
-    int n = Math.min(AXIS_SAMPLES, 4 * mesh.triangleCount());
+    int n = (int) Math.min(AXIS_SAMPLES, 4L * mesh.triangleCount());
     float[] points = SurfaceDistance.sample(mesh, n);
     int[] of = SurfaceDistance.sampledTriangles(mesh, n);
     work.check();

@@ -3,6 +3,7 @@ package holotome.core.io;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import holotome.core.geometry.Placing;
 import holotome.core.geometry.Similarity;
+import holotome.core.image.LinearLight;
 import holotome.core.image.Raster;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
@@ -14,13 +15,16 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Supplier;
 
 /**
- * Writes GLB (Khronos Group, "glTF 2.0 Specification", version 2.0.1): one mesh, one material, its
- * pictures inside the file.
+ * Writes GLB (Khronos Group, "glTF 2.0 Specification", version 2.0.1): one mesh, its pictures
+ * inside the file; a mesh with baked pictures has one material, another one those of its own, each
+ * with the triangles it colours.
  *
  * <p>glTF counts metres with Y up; positions arrive in metres with Z up and are turned. Its v runs
  * down the picture. Normals and tangents are those of {@link SplitMesh}, the ones baked with.
@@ -37,18 +41,24 @@ public final class GlbWriter {
   /** The pictures of a surface; the normal map may be null. */
   public record Surface(Raster colour, Raster normal) {}
 
+  /** What some of the triangles are drawn with. */
+  private record Primitive(String name, int argb, Surface surface, int[] corners) {}
+
   private final List<Map<String, Object>> views = new ArrayList<>();
   private final List<Map<String, Object>> accessors = new ArrayList<>();
   private final List<Object> blocks = new ArrayList<>();
   private long length;
+
+  /** Makes the accessor of vertex colours; null where there are none. */
+  private Supplier<Integer> vertexColours;
 
   private GlbWriter() {}
 
   /**
    * Writes a mesh.
    *
-   * @param surface pictures addressed by the mesh's texture coordinates, or null: then the first
-   *     picture among the mesh's materials is taken, or its vertex colours
+   * @param surface pictures addressed by the mesh's texture coordinates, or null: then the mesh's
+   *     own materials are taken, or its vertex colours
    * @param placing from base coordinates to metres, Z up
    */
   public static void write(
@@ -60,10 +70,19 @@ public final class GlbWriter {
   private void run(
       OutputStream out, Mesh mesh, Surface given, Similarity placing, String name, Work work)
       throws IOException {
-    Surface surface = given != null ? given : ownSurface(mesh);
     SplitMesh split = SplitMesh.of(mesh);
     work.advance(0.2);
-    Similarity place = placing.then(Y_UP);
+    List<Primitive> primitives = primitives(mesh, given, split, name);
+    boolean hasNormalMap = given != null && given.normal() != null;
+    Map<String, Object> attributes = vertices(mesh, split, placing.then(Y_UP), hasNormalMap);
+    work.advance(0.2);
+    Map<String, Object> json = describe(name, attributes, primitives, work);
+    emit(out, json, work);
+  }
+
+  /** The attributes that all primitives share; colours under a name that is not glTF's yet. */
+  private Map<String, Object> vertices(
+      Mesh mesh, SplitMesh split, Similarity place, boolean hasNormalMap) {
     int n = split.position().length;
     float[] placed = Placing.apply(mesh.xyz(), place);
     float[] positions = new float[3 * n];
@@ -73,7 +92,7 @@ public final class GlbWriter {
     Map<String, Object> attributes = new LinkedHashMap<>();
     attributes.put("POSITION", floats(positions, 3, "VEC3", true));
     attributes.put("NORMAL", floats(directions(split.normals(), 3, place), 3, "VEC3", false));
-    if (split.tangents() != null && surface != null && surface.normal() != null) {
+    if (split.tangents() != null && hasNormalMap) {
       attributes.put("TANGENT", floats(directions(split.tangents(), 4, place), 4, "VEC4", false));
     }
     if (mesh.uv() != null) {
@@ -84,44 +103,77 @@ public final class GlbWriter {
       }
       attributes.put("TEXCOORD_0", floats(uv, 2, "VEC2", false));
     }
-    if (mesh.colours() != null && (surface == null || surface.colour() == null)) {
-      byte[] rgba = new byte[4 * n];
-      for (int i = 0; i < n; i++) {
-        int c = mesh.colours()[split.position()[i]];
-        rgba[4 * i] = linear(c >> 16);
-        rgba[4 * i + 1] = linear(c >> 8);
-        rgba[4 * i + 2] = linear(c);
-        rgba[4 * i + 3] = (byte) 255;
-      }
-      int accessor = accessor(block(rgba, rgba.length, 34962), UNSIGNED_BYTE, n, "VEC4");
-      accessors.get(accessor).put("normalized", true);
-      attributes.put("COLOR_0", accessor);
+    return attributes;
+  }
+
+  private int colours(Mesh mesh, SplitMesh split) {
+    int n = split.position().length;
+    byte[] rgba = new byte[4 * n];
+    for (int i = 0; i < n; i++) {
+      int c = mesh.colours()[split.position()[i]];
+      rgba[4 * i] = linear(c >> 16);
+      rgba[4 * i + 1] = linear(c >> 8);
+      rgba[4 * i + 2] = linear(c);
+      rgba[4 * i + 3] = (byte) 255;
     }
-    int indices =
-        accessor(
-            block(split.corners(), 4L * split.corners().length, 34963),
-            UNSIGNED_INT,
-            split.corners().length,
-            "SCALAR");
-    work.advance(0.2);
-    Map<String, Object> json = describe(name, attributes, indices, surface, work);
-    emit(out, json, work);
+    int accessor = accessor(block(rgba, rgba.length, 34962), UNSIGNED_BYTE, n, "VEC4");
+    accessors.get(accessor).put("normalized", true);
+    return accessor;
+  }
+
+  /** One for baked pictures or a mesh without materials, else one per material that is used. */
+  private List<Primitive> primitives(Mesh mesh, Surface given, SplitMesh split, String name) {
+    vertexColours = null;
+    boolean single = given != null || mesh.materials().isEmpty();
+    if (single) {
+      boolean coloured = mesh.colours() != null && (given == null || given.colour() == null);
+      vertexColours = coloured ? () -> colours(mesh, split) : null;
+      return List.of(new Primitive(name, 0xffffffff, given, split.corners()));
+    }
+    int count = mesh.materials().size();
+    int[] triangles = new int[count];
+    for (int t = 0; t < mesh.triangleCount(); t++) {
+      triangles[materialOf(mesh, t)]++;
+    }
+    int[][] corners = new int[count][];
+    int[] at = new int[count];
+    for (int m = 0; m < count; m++) {
+      corners[m] =
+          triangles[m] == mesh.triangleCount() ? split.corners() : new int[3 * triangles[m]];
+    }
+    for (int t = 0; t < mesh.triangleCount(); t++) {
+      int m = materialOf(mesh, t);
+      if (corners[m] != split.corners()) {
+        System.arraycopy(split.corners(), 3 * t, corners[m], at[m], 3);
+        at[m] += 3;
+      }
+    }
+    List<Primitive> out = new ArrayList<>();
+    for (int m = 0; m < count; m++) {
+      if (triangles[m] > 0) {
+        Material of = mesh.materials().get(m);
+        Raster picture = mesh.uv() == null ? null : of.image();
+        out.add(
+            new Primitive(
+                of.name().isBlank() ? name : of.name(),
+                picture == null && mesh.colours() == null ? of.argb() : 0xffffffff,
+                picture == null ? null : new Surface(picture, null),
+                corners[m]));
+      }
+    }
+    boolean coloured = mesh.colours() != null && out.stream().anyMatch(x -> x.surface == null);
+    vertexColours = coloured ? () -> colours(mesh, split) : null;
+    return out;
+  }
+
+  private static int materialOf(Mesh mesh, int triangle) {
+    int m = mesh.material() == null ? 0 : mesh.material()[triangle];
+    return Math.clamp(m, 0, mesh.materials().size() - 1);
   }
 
   /** glTF's vertex colours are linear light; ours are sRGB (IEC 61966-2-1). */
   private static byte linear(int channel) {
-    double c = (channel & 255) / 255.0;
-    double l = c <= 0.04045 ? c / 12.92 : Math.pow((c + 0.055) / 1.055, 2.4);
-    return (byte) (int) (255 * l + 0.5);
-  }
-
-  private static Surface ownSurface(Mesh mesh) {
-    return mesh.materials().stream()
-        .map(Material::image)
-        .filter(i -> i != null && mesh.uv() != null)
-        .findFirst()
-        .map(i -> new Surface(i, null))
-        .orElse(null);
+    return (byte) (int) (255 * (double) LinearLight.ofByte(channel & 255) + 0.5);
   }
 
   private static float[] directions(float[] in, int stride, Similarity place) {
@@ -136,59 +188,75 @@ public final class GlbWriter {
   }
 
   private Map<String, Object> describe(
-      String name, Map<String, Object> attributes, int indices, Surface surface, Work work) {
-    Map<String, Object> material = new LinkedHashMap<>();
-    material.put("name", name);
-    Map<String, Object> pbr = new LinkedHashMap<>();
-    pbr.put("metallicFactor", 0);
-    pbr.put("roughnessFactor", 0.8);
-    material.put("pbrMetallicRoughness", pbr);
+      String name, Map<String, Object> attributes, List<Primitive> primitives, Work work) {
     List<Map<String, Object>> images = new ArrayList<>();
     List<Map<String, Object>> textures = new ArrayList<>();
-    if (surface != null) {
-      Raster[] pictures = {surface.colour(), surface.normal()};
-      byte[][] png = new byte[2][];
-      Parallel.range(
-          2,
-          1,
-          work.part(0.4, "Packing pictures"),
-          (from, to) -> {
-            for (int i = from; i < to; i++) {
-              png[i] = pictures[i] == null ? null : Pictures.png(pictures[i], work);
-            }
-          });
-      for (int i = 0; i < 2; i++) {
-        if (png[i] == null) {
+    List<Map<String, Object>> materials = new ArrayList<>();
+    List<Map<String, Object>> parts = new ArrayList<>();
+    Map<Raster, byte[]> packed = packed(primitives, work.part(0.4, "Packing pictures"));
+    Map<Raster, Integer> known = new IdentityHashMap<>();
+    Integer colour = vertexColours == null ? null : vertexColours.get();
+    for (Primitive p : primitives) {
+      Map<String, Object> material = new LinkedHashMap<>();
+      material.put("name", p.name);
+      Map<String, Object> pbr = new LinkedHashMap<>();
+      if (p.argb != 0xffffffff) {
+        pbr.put("baseColorFactor", factor(p.argb));
+      }
+      pbr.put("metallicFactor", 0);
+      pbr.put("roughnessFactor", 0.8);
+      material.put("pbrMetallicRoughness", pbr);
+      for (int i = 0; i < 2 && p.surface != null; i++) {
+        Raster picture = i == 0 ? p.surface.colour() : p.surface.normal();
+        if (picture == null) {
           continue;
         }
-        int texture = textures.size();
-        images.add(
-            Map.of(
-                "bufferView",
-                block(png[i], png[i].length, 0),
-                "mimeType",
-                "image/png",
-                "name",
-                name + (i == 0 ? "_colour" : "_normal")));
-        textures.add(Map.of("source", texture, "sampler", 0));
+        Integer texture = known.get(picture);
+        if (texture == null) {
+          texture = textures.size();
+          known.put(picture, texture);
+          byte[] png = packed.get(picture);
+          images.add(
+              Map.of(
+                  "bufferView",
+                  block(png, png.length, 0),
+                  "mimeType",
+                  "image/png",
+                  "name",
+                  p.name + (i == 0 ? "_colour" : "_normal")));
+          textures.add(Map.of("source", texture, "sampler", 0));
+        }
         if (i == 0) {
           pbr.put("baseColorTexture", Map.of("index", texture));
         } else {
           material.put("normalTexture", Map.of("index", texture));
         }
       }
+      Map<String, Object> own = new LinkedHashMap<>(attributes);
+      boolean pictured = p.surface != null && p.surface.colour() != null;
+      if (colour != null && !pictured) {
+        own.put("COLOR_0", colour);
+      }
+      Map<String, Object> primitive = new LinkedHashMap<>();
+      primitive.put("attributes", own);
+      primitive.put(
+          "indices",
+          accessor(
+              block(p.corners, 4L * p.corners.length, 34963),
+              UNSIGNED_INT,
+              p.corners.length,
+              "SCALAR"));
+      primitive.put("material", materials.size());
+      materials.add(material);
+      parts.add(primitive);
     }
     Map<String, Object> json = new LinkedHashMap<>();
     json.put("asset", Map.of("version", "2.0", "generator", "Holotome"));
     json.put("scene", 0);
     json.put("scenes", List.of(Map.of("nodes", List.of(0))));
     json.put("nodes", List.of(Map.of("mesh", 0, "name", name)));
-    Map<String, Object> primitive = new LinkedHashMap<>();
-    primitive.put("attributes", attributes);
-    primitive.put("indices", indices);
-    primitive.put("material", 0);
-    json.put("meshes", List.of(Map.of("primitives", List.of(primitive), "name", name)));
-    json.put("materials", List.of(material));
+    json.put("meshes", List.of(Map.of("primitives", parts, "name", name)));
+    json.put("materials", materials);
     if (!textures.isEmpty()) {
       json.put("textures", textures);
       json.put("images", images);
@@ -198,6 +266,42 @@ public final class GlbWriter {
     json.put("bufferViews", views);
     json.put("buffers", List.of(Map.of("byteLength", length)));
     return json;
+  }
+
+  /** A colour as glTF's factor: linear light, opaque. */
+  private static double[] factor(int argb) {
+    return new double[] {
+      LinearLight.channel(argb, 0), LinearLight.channel(argb, 1), LinearLight.channel(argb, 2), 1
+    };
+  }
+
+  /** All pictures as PNG, side by side. */
+  private static Map<Raster, byte[]> packed(List<Primitive> primitives, Work work) {
+    List<Raster> pictures = new ArrayList<>();
+    for (Primitive p : primitives) {
+      if (p.surface != null) {
+        for (Raster r : new Raster[] {p.surface.colour(), p.surface.normal()}) {
+          if (r != null && pictures.stream().noneMatch(x -> x == r)) {
+            pictures.add(r);
+          }
+        }
+      }
+    }
+    byte[][] png = new byte[pictures.size()][];
+    Parallel.range(
+        png.length,
+        1,
+        work,
+        (from, to) -> {
+          for (int i = from; i < to; i++) {
+            png[i] = Pictures.png(pictures.get(i), work);
+          }
+        });
+    Map<Raster, byte[]> out = new IdentityHashMap<>();
+    for (int i = 0; i < png.length; i++) {
+      out.put(pictures.get(i), png[i]);
+    }
+    return out;
   }
 
   private int floats(float[] data, int width, String type, boolean bounds) {

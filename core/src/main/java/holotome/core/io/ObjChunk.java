@@ -156,6 +156,10 @@ final class ObjChunk {
       fault = "a vertex needs three finite numbers";
       return;
     }
+    if (!Offset.fits(x, y, z, offset)) {
+      fault = "a coordinate is larger than a mesh can hold (3.4e38)";
+      return;
+    }
     xyz.add((float) (x - offset[0]));
     xyz.add((float) (y - offset[1]));
     xyz.add((float) (z - offset[2]));

@@ -46,6 +46,9 @@ final class OffReader {
         if (v == 0) {
           offset = Offset.of(x, y, z);
         }
+        if (!Offset.fits(x, y, z, offset)) {
+          throw t.bad("a coordinate is larger than a mesh can hold (3.4e38)");
+        }
         xyz[3 * v] = (float) (x - offset[0]);
         xyz[3 * v + 1] = (float) (y - offset[1]);
         xyz[3 * v + 2] = (float) (z - offset[2]);

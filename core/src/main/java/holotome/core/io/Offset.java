@@ -26,6 +26,13 @@ final class Offset {
     return new double[] {Math.rint(x), Math.rint(y), Math.rint(z)};
   }
 
+  /** Whether coordinates less an offset are within what a float holds. */
+  static boolean fits(double x, double y, double z, double[] offset) {
+    return Math.abs(x - offset[0]) <= Float.MAX_VALUE
+        && Math.abs(y - offset[1]) <= Float.MAX_VALUE
+        && Math.abs(z - offset[2]) <= Float.MAX_VALUE;
+  }
+
   /**
    * Re-centres a mesh of floats that stands far from the origin for its size. The differences of
    * neighbouring floats are exact (Sterbenz), so nothing more is lost.

@@ -106,11 +106,12 @@ final class PlyReader {
 
   private void readText(InputStream in) throws IOException {
     TextSource t = new TextSource(file, in, Files.size(file), work);
+    t.skipped(header.lines());
     for (Element e : header.elements()) {
       boolean vertex = e.name().equals("vertex");
       int list = e.name().equals("face") ? e.indexOf("vertex_indices", "vertex_index") : -1;
       Columns c = vertex ? new Columns(e) : null;
-      Ints faces = new Ints(list >= 0 ? (int) Math.min(3 * e.count(), 1 << 26) : 0);
+      Ints faces = new Ints(list >= 0 ? (int) Math.min(3L * e.count(), 1 << 26) : 0);
       double[] row = new double[e.properties().size()];
       if (vertex) {
         allocate(c, e.count());
@@ -145,6 +146,9 @@ final class PlyReader {
         if (vertex) {
           if (i == 0) {
             offset = Offset.of(row[c.x], row[c.y], row[c.z]);
+          }
+          if (!Offset.fits(row[c.x], row[c.y], row[c.z], offset)) {
+            throw t.bad("a coordinate is larger than a mesh can hold (3.4e38)");
           }
           xyz[3 * i] = (float) (row[c.x] - offset[0]);
           xyz[3 * i + 1] = (float) (row[c.y] - offset[1]);

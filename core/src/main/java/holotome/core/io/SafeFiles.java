@@ -3,6 +3,7 @@ package holotome.core.io;
 import holotome.core.task.Failure;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.file.DirectoryStream;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -16,6 +17,8 @@ import java.util.Map;
  * renamed. Several files can be committed together, so that a set is never half new.
  */
 public final class SafeFiles implements AutoCloseable {
+  private static final String PART = ".part";
+
   private final Map<Path, Path> parts = new LinkedHashMap<>();
 
   /** An empty set. */
@@ -42,9 +45,10 @@ public final class SafeFiles implements AutoCloseable {
       throw Failure.cannot(target + ": is a directory; name a file");
     }
     Path part =
-        place.resolveSibling("." + place.getFileName() + ".part" + ProcessHandle.current().pid());
+        place.resolveSibling("." + place.getFileName() + PART + ProcessHandle.current().pid());
     try {
       Files.createDirectories(place.getParent());
+      clearLeftovers(place);
       parts.put(place, part);
       try (OutputStream out =
           Files.newOutputStream(
@@ -56,6 +60,27 @@ public final class SafeFiles implements AutoCloseable {
       }
     } catch (IOException e) {
       throw failed(target, e);
+    }
+  }
+
+  /** Takes away what runs that were killed left beside a place; those still at work keep theirs. */
+  private static void clearLeftovers(Path place) {
+    String prefix = "." + place.getFileName() + PART;
+    try (DirectoryStream<Path> beside =
+        Files.newDirectoryStream(
+            place.getParent(), p -> p.getFileName().toString().startsWith(prefix))) {
+      for (Path p : beside) {
+        String owner = p.getFileName().toString().substring(prefix.length());
+        boolean isOurs =
+            owner.matches("\\d{1,18}")
+                && ProcessHandle.of(Long.parseLong(owner)).map(h -> !h.isAlive()).orElse(true);
+        if (isOurs) {
+          Files.deleteIfExists(p);
+        }
+      }
+    } catch (IOException | java.nio.file.DirectoryIteratorException e) {
+      // What cannot be cleared does no harm; whether the place can be written to is seen next.
+      return;
     }
   }
 

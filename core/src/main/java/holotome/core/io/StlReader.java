@@ -119,6 +119,9 @@ final class StlReader {
           if (offset == null) {
             offset = Offset.of(x, y, z);
           }
+          if (!Offset.fits(x, y, z, offset)) {
+            throw t.bad("a coordinate is larger than a mesh can hold (3.4e38)");
+          }
           soup.add((float) (x - offset[0]));
           soup.add((float) (y - offset[1]));
           soup.add((float) (z - offset[2]));

@@ -28,6 +28,11 @@ final class TextSource {
     this.perByte = 1.0 / Math.max(1, size);
   }
 
+  /** Counts on from so many lines that others have read of the file. */
+  void skipped(long lines) {
+    line += lines;
+  }
+
   /** Everything from this character to the end of its line is skipped. */
   void setComment(char c) {
     comment = c;

@@ -152,7 +152,8 @@ public record SurfacePath(double[] points) {
     }
 
     /**
-     * The point of a triangle nearest to another (Ericson, "Real-Time Collision Detection", 5.1.5).
+     * The point of a triangle nearest to another: its foot on the plane where that lies within,
+     * else the nearest of the three edges' nearest points.
      */
     private double[] closest(int t, double[] p) {
       double[] a = corner(t, 0);

@@ -13,7 +13,9 @@ import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import holotome.core.unit.Length;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Set;
 
 /** Fills the holes of the Scan. */
@@ -50,18 +52,24 @@ public record FillHoles(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    Mesh mesh = in.scan();
+    List<String> notes = new ArrayList<>();
     Work work = run.work();
-    Adjacency adjacency = Adjacency.of(mesh, work.part(0.2, "Finding holes"));
+    Mesh mesh = in.scan();
+    Adjacency adjacency = Adjacency.of(mesh, work.part(0.1, "Finding holes"));
     int[][] loops = Borders.of(adjacency).loops();
+    if (anyMeetsItself(mesh, loops)) {
+      // A border that comes by a point twice goes round two fans that meet there: apart, it does
+      // not.
+      mesh = FanSplit.split(mesh, notes, work.part(0.1, "Parting fans"));
+      adjacency = Adjacency.of(mesh, work.part(0.1, "Finding holes"));
+      loops = Borders.of(adjacency).loops();
+    }
     double limit = upTo == null ? Double.POSITIVE_INFINITY : in.frame().toBaseLength(upTo.metres());
-    float[] xyz = new float[0];
-    int[] triangles = new int[0];
-    int filled = 0;
+    List<HoleFill> fills = new ArrayList<>();
     int failed = 0;
     int left = 0;
     double longest = longest(mesh, loops);
-    double share = 0.7 / Math.max(1, loops.length);
+    double share = 0.6 / Math.max(1, loops.length);
     for (int[] loop : loops) {
       double length = Borders.perimeter(mesh, loop);
       if (length > limit || keepLongest && length == longest) {
@@ -72,29 +80,51 @@ public record FillHoles(
           HoleFill.of(mesh, adjacency, loop, how == How.SMOOTH, work.part(share, "Filling holes"));
       if (fill == null) {
         failed++;
-        continue;
+      } else {
+        fills.add(fill);
       }
-      int base = mesh.vertexCount() + xyz.length / 3;
-      int[] t = fill.triangles().clone();
-      for (int i = 0; i < t.length; i++) {
-        if (t[i] >= mesh.vertexCount()) {
-          t[i] += base - mesh.vertexCount();
-        }
-      }
-      xyz = append(xyz, fill.xyz());
-      triangles = append(triangles, t);
-      filled++;
     }
-    Mesh result = Patching.add(mesh, xyz, triangles, work.part(0.1, "Filling holes"));
-    String note =
-        String.format("%,d holes filled with %,d triangles", filled, triangles.length / 3);
+    int added = fills.stream().mapToInt(f -> f.triangles().length / 3).sum();
+    Mesh result = joined(mesh, fills, work.part(0.1, "Filling holes"));
+    String note = String.format("%,d holes filled with %,d triangles", fills.size(), added);
     if (left > 0) {
       note += String.format("; %,d longer ones left open", left);
     }
     if (failed > 0) {
       note += String.format("; %,d could not be filled: their border crosses itself", failed);
     }
-    return Outcome.of(in.withScan(result), note);
+    long unsettled = fills.stream().filter(f -> !f.settled()).count();
+    if (unsettled > 0) {
+      note +=
+          String.format(
+              "; %,d very wide ones are less smooth than they could be: the computation did not end",
+              unsettled);
+    }
+    notes.addFirst(note);
+    return new Outcome(in.withScan(result), notes);
+  }
+
+  private static boolean anyMeetsItself(Mesh mesh, int[][] loops) {
+    return Arrays.stream(loops)
+        .anyMatch(
+            loop -> Arrays.stream(Borders.vertices(mesh, loop)).distinct().count() < loop.length);
+  }
+
+  /** Adds the patches, the new vertices of each numbered on from those before. */
+  private static Mesh joined(Mesh mesh, List<HoleFill> fills, Work work) {
+    float[] xyz = new float[fills.stream().mapToInt(f -> f.xyz().length).sum()];
+    int[] triangles = new int[fills.stream().mapToInt(f -> f.triangles().length).sum()];
+    int old = mesh.vertexCount();
+    int v = 0;
+    int c = 0;
+    for (HoleFill f : fills) {
+      for (int corner : f.triangles()) {
+        triangles[c++] = corner < old ? corner : corner + v / 3;
+      }
+      System.arraycopy(f.xyz(), 0, xyz, v, f.xyz().length);
+      v += f.xyz().length;
+    }
+    return Patching.add(mesh, xyz, triangles, work);
   }
 
   private static double longest(Mesh mesh, int[][] loops) {
@@ -103,17 +133,5 @@ public record FillHoles(
       most = Math.max(most, Borders.perimeter(mesh, l));
     }
     return most;
-  }
-
-  private static float[] append(float[] a, float[] b) {
-    float[] out = Arrays.copyOf(a, a.length + b.length);
-    System.arraycopy(b, 0, out, a.length, b.length);
-    return out;
-  }
-
-  private static int[] append(int[] a, int[] b) {
-    int[] out = Arrays.copyOf(a, a.length + b.length);
-    System.arraycopy(b, 0, out, a.length, b.length);
-    return out;
   }
 }

@@ -14,14 +14,15 @@ import java.util.List;
  * A patch for one hole.
  *
  * <p>A border of up to {@link #EXACT} edges is triangulated for the least area, a longer one flat
- * in its best plane, or, where that fails, ear by ear with the sharpest first. A smooth patch is
- * then refined to the density around it and faired, after Liepa, "Filling holes in meshes" (SGP
- * 2003).
+ * in its best plane, or, where that fails, ear by ear, the one with the shortest closing edge
+ * first. A smooth patch is then refined to the density around it and faired, after Liepa, "Filling
+ * holes in meshes" (SGP 2003).
  *
  * @param xyz new vertices, numbered on from the mesh's
  * @param triangles over old and new vertices
+ * @param settled whether the surface came to rest: if not, it is less smooth than it could be
  */
-record HoleFill(float[] xyz, int[] triangles) {
+record HoleFill(float[] xyz, int[] triangles, boolean settled) {
   private static final int EXACT = 160;
 
   /** The patch, or null where the border allows none. */
@@ -54,7 +55,7 @@ record HoleFill(float[] xyz, int[] triangles) {
       for (int i = 0; i < tri.length; i++) {
         out[i] = ring[tri[i]];
       }
-      return new HoleFill(new float[0], out);
+      return new HoleFill(new float[0], out, true);
     }
     return new PatchFairing(mesh, adjacency, loop, ring, tri, chords)
         .run(work.part(0.8, "Filling holes"));

@@ -13,7 +13,8 @@ import java.util.Arrays;
  * <p>Refinement splits triangles at their centre while they are larger than the edge lengths
  * blended in from the border, with edge swaps towards Delaunay in between. Fairing minimises the
  * sum of squared umbrella vectors over the patch and its border, so that the patch leaves the
- * border along the surface outside it (second-order fairing, Liepa 2003; Kobbelt and others 1998).
+ * border along the surface outside it (second-order fairing, Liepa 2003; Kobbelt and others 1998);
+ * umbrellas are weighted by the inverse of the edge lengths.
  */
 final class PatchFairing {
   private static final double ALPHA = 1.41421356;
@@ -73,9 +74,7 @@ final class PatchFairing {
     }
     work.advance(0.4);
     int inner = vertices - ring.length;
-    if (inner > 0) {
-      fair(work);
-    }
+    boolean settled = inner == 0 || fair(work);
     float[] xyz = new float[3 * inner];
     for (int i = 0; i < xyz.length; i++) {
       xyz[i] = (float) p[3 * ring.length + i];
@@ -84,7 +83,7 @@ final class PatchFairing {
     for (int i = 0; i < corners; i++) {
       out[i] = tri[i] < ring.length ? ring[tri[i]] : mesh.vertexCount() + tri[i] - ring.length;
     }
-    return new HoleFill(xyz, out);
+    return new HoleFill(xyz, out, settled);
   }
 
   private double distance(int a, int b) {
@@ -213,10 +212,11 @@ final class PatchFairing {
   }
 
   /**
-   * Fairs the inner vertices. Beside the patch, the umbrella of a border vertex reaches to the
-   * mesh's vertices around it, which stand fixed behind the patch's own in the numbering.
+   * Fairs the inner vertices; false where they did not come to rest. Beside the patch, the umbrella
+   * of a border vertex reaches to the mesh's vertices around it, which stand fixed behind the
+   * patch's own in the numbering.
    */
-  private void fair(Work work) {
+  private boolean fair(Work work) {
     int border = ring.length;
     int inner = vertices - border;
     Umbrella umbrella = new Umbrella(mesh, adjacency, loop, ring, p, vertices, tri, corners);
@@ -227,16 +227,22 @@ final class PatchFairing {
       for (int i = 0; i < inner; i++) {
         x[k][i] = p[3 * (border + i) + k];
       }
+      // Only where the plate begins from: it need not be exact.
       membrane.solve(umbrella.membraneRight(k, fixed, border, inner), x[k], 1e-6, 2000, work);
     }
     work.advance(0.2);
     SparseSystem plate = umbrella.plate(border, inner);
+    boolean settled = true;
     for (int k = 0; k < 3; k++) {
-      plate.solve(umbrella.plateRight(k, fixed, border, inner), x[k], 1e-6, 6000, work);
+      double[] right = umbrella.plateRight(k, fixed, border, inner);
+      boolean rests = plate.solve(right, x[k], 1e-6, 6000, work).converged();
+      // The plate's condition grows with the fourth power of the hole's width in edges.
+      settled &= rests || plate.solve(right, x[k], 1e-6, 60_000, work).converged();
       for (int i = 0; i < inner; i++) {
         p[3 * (border + i) + k] = x[k][i];
       }
     }
     work.advance(0.3);
+    return settled;
   }
 }

@@ -41,7 +41,8 @@ public record Decimate(
             optional = true)
         Double percent,
     @Parameter(
-            help = "Or how far the surface may move",
+            help =
+                "Or, roughly, how far the surface may move: it bounds the mean of what single collapses add, and single places may move several times as far",
             oneOf = "how much",
             min = 0,
             optional = true)
@@ -97,7 +98,7 @@ public record Decimate(
         SurfaceDistance.of(
             light,
             scan,
-            Math.min(100_000, 4 * light.triangleCount() + 1000),
+            (int) Math.min(100_000, 4L * light.triangleCount() + 1000),
             run.work().part(0.15, "Measuring deviation"));
     Workpiece out = as == As.CAST ? in.withCast(light) : in.withScan(light);
     String note =

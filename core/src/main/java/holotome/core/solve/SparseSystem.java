@@ -34,9 +34,9 @@ public final class SparseSystem {
 
   /**
    * Improves {@code x} in place until the residual has fallen to {@code tolerance} of the right
-   * side, or the iterations run out. Returns the iterations used.
+   * side, or the iterations run out.
    */
-  public int solve(double[] b, double[] x, double tolerance, int iterations, Work work) {
+  public Solution solve(double[] b, double[] x, double tolerance, int iterations, Work work) {
     int n = x.length;
     double[] r = new double[n];
     double[] p = new double[n];
@@ -78,8 +78,16 @@ public final class SparseSystem {
       }
       it++;
     }
-    return it;
+    return new Solution(it, rz <= goal || rz <= 1e-300);
   }
+
+  /**
+   * How it went.
+   *
+   * @param iterations used
+   * @param converged whether the residual has fallen as far as was asked
+   */
+  public record Solution(int iterations, boolean converged) {}
 
   private void multiply(double[] x, double[] y) {
     for (int i = 0; i < y.length; i++) {

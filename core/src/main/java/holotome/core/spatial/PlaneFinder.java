@@ -40,7 +40,7 @@ public final class PlaneFinder {
       return List.of();
     }
     float[] points =
-        SurfaceDistance.sample(mesh, Math.min(SAMPLES, 20 * mesh.triangleCount() + 100));
+        SurfaceDistance.sample(mesh, (int) Math.min(SAMPLES, 20L * mesh.triangleCount() + 100));
     int n = points.length / 3;
     boolean[] used = new boolean[n];
     int left = n;

@@ -168,7 +168,7 @@ public record Length(double metres) {
   private static String figure(double v) {
     double a = Math.abs(v);
     if (a < 5e-10) {
-      return "0.000";
+      return "0";
     }
     int decimals = a >= 1000 ? 0 : a >= 100 ? 1 : a >= 10 ? 2 : 3;
     if (a < 0.1) {

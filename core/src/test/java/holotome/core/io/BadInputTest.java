@@ -215,4 +215,24 @@ class BadInputTest {
     }
     assertThat(dir.resolve("one")).doesNotExist();
   }
+
+  /** Finite as a double, yet more than a float holds: refused with its place, never infinite. */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "s.obj|v 0 0 0\nv 1e39 0 0\nv 0 1 0\nf 1 2 3\n|line 2",
+        "s.off|OFF\n3 1 0\n0 0 0\n0 -1e39 0\n0 1 0\n3 0 1 2\n|line 4",
+        "s.ply|ply\nformat ascii 1.0\nelement vertex 3\nproperty double x\nproperty double y\nproperty double z\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0\n1 0 1e300\n0 1 0\n3 0 1 2\n|line 11",
+        "s.stl|solid a\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1e39 0 0\nvertex 0 1 0\nendloop\nendfacet\nendsolid a\n|line 5"
+      })
+  void coordinatesBeyondAFloatAreRefused(String given) throws IOException {
+    String[] parts = given.split("\\|");
+    Path p = dir.resolve(parts[0]);
+    Files.writeString(p, parts[1]);
+    assertThat(catchThrowable(() -> MeshReader.read(p, Work.unwatched())))
+        .isInstanceOfSatisfying(
+            Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.BAD_INPUT))
+        .hasMessageContaining("larger than a mesh can hold")
+        .hasMessageContaining(parts[2]);
+  }
 }

@@ -5,9 +5,14 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
+import holotome.core.attribute.Attribute;
+import holotome.core.geometry.Similarity;
+import holotome.core.image.Raster;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import holotome.core.topology.Islands;
+import java.util.Arrays;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -113,5 +118,35 @@ class MeasuresTest {
     }
     assertThat(edges).isEqualTo(48);
     assertThat(loops[0]).hasSize(40);
+  }
+
+  /** Sizes are those of the surface: points that no triangle uses do not count. */
+  @Test
+  void unusedPointsAreNoPartOfTheSize() {
+    Mesh m = Shapes.cube(2);
+    float[] xyz = Arrays.copyOf(m.xyz(), m.xyz().length + 3);
+    xyz[m.xyz().length + 2] = 50;
+    Mesh stray = new Mesh(xyz, m.triangles());
+    assertThat(stray.bounds()).isEqualTo(m.bounds());
+    assertThat(stray.unused().stream().toArray()).containsExactly(m.vertexCount());
+    Similarity turned = Similarity.scaling(3);
+    assertThat(stray.boundsPlaced(turned)).isEqualTo(m.boundsPlaced(turned));
+    assertThat(m.unused()).isNull();
+    assertThat(new Mesh(xyz, new int[0]).bounds().isEmpty()).isTrue();
+  }
+
+  @Test
+  void meshesWithOtherMaterialsOrAttributesAreNotTheSame() {
+    Mesh m = Shapes.laden(Shapes.cube(1));
+    assertThat(m.sameAs(Shapes.laden(Shapes.cube(1)))).isTrue();
+    assertThat(m.sameAs(m.withMaterials(m.material(), List.of()))).isFalse();
+    Material red = new Material("red", 1, new Raster(1, 1, new int[] {1}));
+    Material blue = new Material("red", 1, new Raster(1, 1, new int[] {2}));
+    assertThat(m.withMaterials(null, List.of(red)).sameAs(m.withMaterials(null, List.of(blue))))
+        .isFalse();
+    for (Attribute a : m.attributes()) {
+      Mesh without = m.with(m.attributes().without(a.name()), m.materials());
+      assertThat(m.sameAs(without)).as(a.name()).isFalse();
+    }
   }
 }

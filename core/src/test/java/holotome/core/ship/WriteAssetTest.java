@@ -16,9 +16,12 @@ import holotome.core.datum.Turn;
 import holotome.core.frame.Frame;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Placing;
+import holotome.core.image.Raster;
 import holotome.core.io.MeshReader;
 import holotome.core.io.Pictures;
+import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Uv;
 import holotome.core.part.MapKind;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
@@ -92,20 +95,23 @@ class WriteAssetTest {
   /** By the Khronos glTF validator, npm gltf-validator. */
   @Test
   void theValidatorFindsNoError() throws IOException, InterruptedException {
-    Datasets.file("validator");
     Path file = write(work(), to(WriteAsset.Destination.ENGINE));
     Path bare = dir.resolve("bare.glb");
     new WriteAsset(WriteAsset.Destination.ENGINE, "bare", null, null, WriteAsset.What.SCAN)
         .apply(work(), new Run(Work.unwatched(), dir));
-    for (Path f : List.of(file, bare)) {
-      Process p =
-          new ProcessBuilder("node", Datasets.script("validate-glb").toString(), f.toString())
-              .redirectErrorStream(true)
-              .start();
-      String said = new String(p.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-      assertThat(p.waitFor()).as(said).isZero();
-      assertThat(said).contains("0 errors, 0 warnings");
-    }
+    assertValid(file);
+    assertValid(bare);
+  }
+
+  private static void assertValid(Path file) throws IOException, InterruptedException {
+    Datasets.file("validator");
+    Process p =
+        new ProcessBuilder("node", Datasets.script("validate-glb").toString(), file.toString())
+            .redirectErrorStream(true)
+            .start();
+    String said = new String(p.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(p.waitFor()).as(said).isZero();
+    assertThat(said).contains("0 errors, 0 warnings");
   }
 
   @ParameterizedTest
@@ -187,5 +193,58 @@ class WriteAssetTest {
     try (var files = Files.list(dir)) {
       assertThat(files).isEmpty();
     }
+  }
+
+  /** A scan of several materials keeps all of them in a GLB, each with its own picture. */
+  @Test
+  void severalMaterialsAreAllWritten() throws IOException, InterruptedException {
+    Mesh m = Shapes.sphere(1, 3);
+    float[] uv = new float[2 * m.vertexCount()];
+    short[] of = new short[m.triangleCount()];
+    for (int v = 0; v < m.vertexCount(); v++) {
+      uv[2 * v] = 0.5f + 0.4f * m.xyz()[3 * v];
+      uv[2 * v + 1] = 0.5f + 0.4f * m.xyz()[3 * v + 1];
+    }
+    for (int t = 0; t < of.length; t++) {
+      of[t] = (short) (t % 4);
+    }
+    Raster one = new Raster(2, 2, new int[] {-1, -1, -1, -1});
+    Raster two = new Raster(2, 2, new int[] {0xff00ff00, -1, -1, -1});
+    Mesh several =
+        new Mesh(
+            m.xyz(),
+            m.triangles(),
+            null,
+            new Uv(uv, m.triangles().clone()),
+            of,
+            List.of(
+                new Material("iron", -1, one),
+                new Material("rust", -1, two),
+                new Material("paint", 0xff804020, null),
+                new Material("iron again", -1, one),
+                new Material("unused", -1, null)));
+    Path file =
+        write(
+            Workpiece.of(several, Frame.PLAIN),
+            new WriteAsset(
+                WriteAsset.Destination.ENGINE, "several", null, null, WriteAsset.What.SCAN));
+    ByteBuffer b = ByteBuffer.wrap(Files.readAllBytes(file)).order(ByteOrder.LITTLE_ENDIAN);
+    byte[] text = new byte[b.getInt(12)];
+    b.get(20, text);
+    JsonNode root = new ObjectMapper().readTree(new String(text, StandardCharsets.UTF_8));
+    JsonNode parts = root.get("meshes").get(0).get("primitives");
+    assertThat(parts).hasSize(4);
+    int corners = 0;
+    for (JsonNode p : parts) {
+      corners += root.get("accessors").get(p.get("indices").asInt()).get("count").asInt();
+    }
+    assertThat(corners).isEqualTo(3 * m.triangleCount());
+    assertThat(root.get("materials").findValuesAsText("name"))
+        .containsExactly("iron", "rust", "paint", "iron again");
+    assertThat(root.get("images")).as("a picture used twice is there once").hasSize(2);
+    JsonNode paint = root.get("materials").get(2).get("pbrMetallicRoughness");
+    // 0x80 is 0.2159 as light (IEC 61966-2-1).
+    assertThat(paint.get("baseColorFactor").get(0).asDouble()).isCloseTo(0.2159, within(1e-3));
+    assertValid(file);
   }
 }

@@ -44,7 +44,14 @@ class StepKindTest {
   }
 
   @ParameterizedTest
-  @CsvSource({"0.64,640.0 mm", "0.0012345,1.235 mm", "12.5,12.50 m", "63000,63.00 km", "0,0 mm"})
+  @CsvSource({
+    "0.64,640.0 mm",
+    "0.0012345,1.235 mm",
+    "12.5,12.50 m",
+    "63000,63.00 km",
+    "0,0 mm",
+    "0.000000157,0.000157 mm"
+  })
   void lengthsForReading(double metres, String text) {
     assertThat(Length.format(metres, true)).isEqualTo(text);
   }
