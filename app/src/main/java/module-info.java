@@ -5,6 +5,7 @@ module holotome.app {
   requires holotome.demo;
   requires java.desktop;
   requires javafx.controls;
+  requires java.logging;
 
   exports holotome.app to
       javafx.graphics;

@@ -1,6 +1,7 @@
 package holotome.app;
 
 import holotome.app.model.Home;
+import holotome.app.model.Problems;
 import holotome.app.window.Desk;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
@@ -32,11 +33,17 @@ public final class HolotomeApp extends Application {
     loadFonts();
     Home home = Home.ofUser();
     desk = new Desk(home);
+    Problems.begin(home, desk.session()::fail);
     Scene scene = scene(desk, 1280, 800);
     window.setTitle("Holotome");
     window.setMinWidth(1024);
     window.setMinHeight(700);
     window.setScene(scene);
+    window.setOnCloseRequest(
+        e -> {
+          e.consume();
+          desk.leave(Platform::exit);
+        });
     window.show();
     List<String> given = getParameters().getUnnamed();
     String picture = getParameters().getNamed().get("picture");
@@ -115,6 +122,7 @@ public final class HolotomeApp extends Application {
     if (desk != null) {
       desk.shutDown();
     }
+    Problems.end();
   }
 
   public static void main(String[] arguments) {

@@ -120,7 +120,7 @@ class BigScanTest {
       d.keys(KeyCode.CONTROL, KeyCode.Z);
       d.settle();
       lap("undone again");
-      d.keys(KeyCode.DIGIT7);
+      d.keys(KeyCode.DIGIT6);
       d.settle();
       lap("figures of the ground cut");
       d.keys(KeyCode.ENTER);

@@ -18,6 +18,7 @@ import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
@@ -175,10 +176,31 @@ public final class Driver implements AutoCloseable {
         () -> {
           desk.applyCss();
           desk.layout();
+          scrollTo(n);
           return null;
         });
     Bounds b = on(n::getLayoutBounds);
     clickAt(n, b.getCenterX(), b.getCenterY());
+  }
+
+  /** Scrolls what holds a node until it is in sight, as the wheel would. */
+  private static void scrollTo(Node n) {
+    for (Node p = n.getParent(); p != null; p = p.getParent()) {
+      if (p instanceof ScrollPane pane) {
+        Node content = pane.getContent();
+        double at = content.sceneToLocal(n.localToScene(n.getLayoutBounds())).getCenterY();
+        double height = content.getLayoutBounds().getHeight();
+        double seen = pane.getViewportBounds().getHeight();
+        if (height > seen) {
+          double above = pane.getVvalue() * (height - seen);
+          boolean inSight = at > above + 8 && at < above + seen - 8;
+          if (!inSight) {
+            pane.setVvalue(Math.clamp((at - seen / 2) / (height - seen), 0, 1));
+            pane.layout();
+          }
+        }
+      }
+    }
   }
 
   /** Clicks the first button with these words within a part of the window. */

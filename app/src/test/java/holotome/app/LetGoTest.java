@@ -73,7 +73,7 @@ class LetGoTest {
       WeakReference<Mesh> first = mesh(d);
       d.keys(KeyCode.ALT, KeyCode.DIGIT2);
       d.settle();
-      d.keys(KeyCode.DIGIT6);
+      d.keys(KeyCode.DIGIT5);
       d.settle();
       d.keys(KeyCode.ENTER);
       d.await("an entry", () -> d.desk().session().history().size() == 1);

@@ -77,7 +77,7 @@ class SelectingTest extends WindowCase {
   @Test
   void thePlanesHandleIsDraggedAndItsNumberTyped() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT8);
+    d.keys(KeyCode.DIGIT7);
     d.settle();
     String before = d.on(() -> ((TextField) d.node("field-place")).getText());
     double[] handle = handle();
@@ -217,7 +217,7 @@ class SelectingTest extends WindowCase {
   @Test
   void alikeTakesIslandsColoursDirectionsHeightsAndBorders() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT4);
     d.settle();
     // In the order of the choice: the island, up to sharp edges, colour, direction, height.
     for (int way = 0; way < 5; way++) {
@@ -296,7 +296,7 @@ class SelectingTest extends WindowCase {
   @Test
   void figuresBeforeApplyingAreThoseAfterApplying() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT5);
     d.await("figures", () -> d.textNow("after-triangles").matches("[\\d,]+"));
     String triangles = d.text("after-triangles");
     String islands = d.text("after-islands");

@@ -22,11 +22,11 @@ class TrimmingTest extends WindowCase {
   @Test
   void theAutomaticRouteKeepsTheSubjectAndLosesTheRest() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT7);
+    d.keys(KeyCode.DIGIT6);
     d.choose("field-along", 2);
     apply();
     assertThat(((CutGround) step(0)).along()).isEqualTo(CutGround.Along.SEAM);
-    d.keys(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT5);
     apply();
     new Labels(TRIANGLES).assertTrimmed(mesh());
     assertThat(d.message()).contains("square units of surface").contains("1 island and");
@@ -41,7 +41,9 @@ class TrimmingTest extends WindowCase {
     d.find("square to the ground");
     d.keys(KeyCode.O);
     d.keys(KeyCode.V);
-    d.keys(KeyCode.DIGIT4);
+    d.keys(KeyCode.DIGIT1);
+    d.settle();
+    d.choose("field-lasso", 1);
     d.settle();
     // From the side of the axis itself: the ground's plane is found to a tenth of a degree only.
     double[] axis = BollardScan.CAPTURE.direction(new double[] {0, 0, 1});
@@ -63,7 +65,7 @@ class TrimmingTest extends WindowCase {
     d.await("a selection", () -> d.desk().session().selection() != null);
     d.choose("field-then", 1);
     apply();
-    d.keys(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT5);
     apply();
     new Labels(TRIANGLES).assertTrimmed(mesh());
   }
@@ -71,7 +73,7 @@ class TrimmingTest extends WindowCase {
   @Test
   void theFenceCutsCleanAlongItsLine() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT9);
+    d.keys(KeyCode.DIGIT8);
     d.settle();
     int[][] corners = {{250, 200}, {520, 210}, {500, 470}, {260, 460}, {250, 200}};
     for (int[] c : corners) {
@@ -100,7 +102,7 @@ class TrimmingTest extends WindowCase {
   @Test
   void theCropBoxIsDraggedTypedAndClosed() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT0);
+    d.keys(KeyCode.DIGIT9);
     d.settle();
     double height = size()[2];
     // The handle on the upper face: in the middle of the box, half its height up.
@@ -141,7 +143,7 @@ class TrimmingTest extends WindowCase {
   @Test
   void thePlaneIsSetByThreePointsTiltedAndParts() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT8);
+    d.keys(KeyCode.DIGIT7);
     d.choose("field-along", 4);
     assertThat(d.textNow("problem")).contains("three points");
     int[][] points = {{200, 450}, {560, 430}, {380, 510}};
@@ -181,7 +183,7 @@ class TrimmingTest extends WindowCase {
   @Test
   void thePlaneTakesAPickedFaceAndItsHandleTilts() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT8);
+    d.keys(KeyCode.DIGIT7);
     d.choose("field-along", 2);
     double[] flat = d.on(() -> Vec.unit(((PlaneCut) d.desk().sheetStep()).normal()));
     // The round handle at the sheet's rim, along the plane's own first direction.
@@ -211,13 +213,13 @@ class TrimmingTest extends WindowCase {
   @Test
   void closedCutsOfTheSubjectAreClosed() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT7);
+    d.keys(KeyCode.DIGIT6);
     d.choose("field-along", 0);
     apply();
-    d.keys(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT5);
     apply();
     long open = Adjacency.of(mesh()).borderEdges();
-    d.keys(KeyCode.DIGIT8);
+    d.keys(KeyCode.DIGIT7);
     d.choose("field-along", 0);
     double at = Double.parseDouble(d.on(() -> ((TextField) d.node("field-place")).getText()));
     // A hand's breadth up, across the shaft.

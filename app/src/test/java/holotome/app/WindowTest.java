@@ -48,10 +48,10 @@ class WindowTest extends WindowCase {
   @Test
   void undoRedoLookingBackAndReopening() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT5);
     apply();
     Mesh islandsOff = mesh();
-    d.keys(KeyCode.DIGIT7);
+    d.keys(KeyCode.DIGIT6);
     apply();
     Mesh groundOff = mesh();
     d.keys(KeyCode.CONTROL, KeyCode.Z);
@@ -117,7 +117,7 @@ class WindowTest extends WindowCase {
   @Test
   void savedWorkComesBackAndUnsavedWorkIsOffered() throws Exception {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT5);
     apply();
     int triangles = mesh().triangleCount();
     // As after a crash: the window goes without saving.
@@ -140,7 +140,7 @@ class WindowTest extends WindowCase {
     assertThat(project).exists();
     assertThat(d.on(() -> d.desk().session().home().unsaved())).isEmpty();
     d.keys(KeyCode.ALT, KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT7);
+    d.keys(KeyCode.DIGIT6);
     apply();
     assertThat(Files.readString(project)).contains("trim.ground");
     d.close();
@@ -156,11 +156,11 @@ class WindowTest extends WindowCase {
   @Test
   void openingAnotherScanKeepsTheUnsavedWorkOfTheFirst() throws Exception {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT5);
     apply();
     open(Scans.bollard(60_000));
     d.keys(KeyCode.ALT, KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT5);
     apply();
     List<Path> kept = d.on(() -> d.desk().session().home().unsaved());
     assertThat(kept).hasSize(2);
@@ -344,7 +344,7 @@ class WindowTest extends WindowCase {
   @Test
   void fieldsShowOnlyWhereTheyApply() {
     stage(KeyCode.DIGIT2);
-    d.keys(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT5);
     d.settle();
     assertThat(d.on(() -> d.node("field-across").getParent().isVisible())).isFalse();
     d.on(

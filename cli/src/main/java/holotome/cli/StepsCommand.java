@@ -1,6 +1,7 @@
 package holotome.cli;
 
 import holotome.core.log.Catalogue;
+import holotome.core.log.StepPages;
 import holotome.core.step.StepKind;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -18,8 +19,18 @@ final class StepsCommand implements Callable<Integer> {
   @Option(names = "--json", description = "Print JSON.")
   private boolean json;
 
+  @Option(names = "--markdown", description = "Print the page of documentation.")
+  private boolean markdown;
+
+  @Option(names = "--table", description = "Print a table of a line per stage, as Markdown.")
+  private boolean table;
+
   @Override
   public Integer call() {
+    if (markdown || table) {
+      System.out.print(markdown ? StepPages.page() : StepPages.table());
+      return 0;
+    }
     if (json) {
       List<Object> list = new ArrayList<>();
       for (StepKind k : Catalogue.all()) {
@@ -27,6 +38,7 @@ final class StepsCommand implements Callable<Integer> {
         m.put("do", k.id());
         m.put("title", k.title());
         m.put("help", k.help());
+        m.put("anyMesh", k.worksOnAnyMesh());
         m.put("parameters", k.fields().stream().map(StepsCommand::field).toList());
         list.add(m);
       }
@@ -34,7 +46,8 @@ final class StepsCommand implements Callable<Integer> {
       return 0;
     }
     for (StepKind k : Catalogue.all()) {
-      System.out.println(k.id() + "  " + k.help());
+      String any = k.worksOnAnyMesh() ? " (any mesh, by \"part\")" : "";
+      System.out.println(k.id() + "  " + k.help() + any);
       print(k.fields(), "    ");
     }
     return 0;

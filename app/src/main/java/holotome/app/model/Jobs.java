@@ -161,6 +161,11 @@ public final class Jobs {
 
   /** Runs a main job; refused while another one runs. */
   public <T> void run(String jobTitle, Job<T> job, Consumer<T> done) {
+    run(jobTitle, job, done, onFailure);
+  }
+
+  /** The same, with an own way to tell of a failure. */
+  public <T> void run(String jobTitle, Job<T> job, Consumer<T> done, Consumer<Failure> failed) {
     if (running != null) {
       onFailure.accept(Failure.cannot(title + " is still running; wait or cancel it"));
       return;
@@ -183,7 +188,7 @@ public final class Jobs {
             Platform.runLater(
                 () -> {
                   running = null;
-                  onFailure.accept(f);
+                  failed.accept(f);
                 });
           }
         });

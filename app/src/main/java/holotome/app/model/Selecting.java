@@ -1,12 +1,17 @@
 package holotome.app.model;
 
 import holotome.core.part.Workpiece;
+import holotome.core.select.CutOff;
 import holotome.core.select.Pick;
 import holotome.core.select.Reshape;
+import holotome.core.select.Rule;
 import holotome.core.task.Failure;
+import holotome.core.task.Work;
 import holotome.core.trim.CutSelection;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -17,6 +22,13 @@ public final class Selecting {
   private final Map<String, List<Pick>> named = new LinkedHashMap<>();
 
   private CutSelection.Then then = CutSelection.Then.REMOVE;
+  private boolean takesAlong = true;
+  private int takenAlong;
+
+  /** A change of the selection is being computed; what is asked meanwhile waits in turn. */
+  private boolean running;
+
+  private final Deque<Runnable> waiting = new ArrayDeque<>();
 
   Selecting(Session session) {
     this.session = session;
@@ -31,6 +43,20 @@ public final class Selecting {
     then = next;
   }
 
+  /** Whether what a visible selection would leave cut off inside its outline goes along. */
+  public boolean takesAlong() {
+    return takesAlong;
+  }
+
+  public void setTakesAlong(boolean on) {
+    takesAlong = on;
+  }
+
+  /** How many triangles the last visible selection took along, hidden as they were. */
+  public int takenAlong() {
+    return takenAlong;
+  }
+
   /** Joins a pick to what is selected. */
   public void pick(Pick pick) {
     pickOn(session.selected(), pick);
@@ -38,37 +64,101 @@ public final class Selecting {
 
   /** Joins a pick to another selection than the present one, which it replaces; null for none. */
   public void pickOn(Selected before, Pick pick) {
+    run(before, (from, on, work) -> new Answer(on, Selected.after(from, pick, on, work), 0));
+  }
+
+  /** Selects a set of triangles of a state, if that is still the one at hand. */
+  public void replace(Workpiece asked, BitSet set) {
+    if (session.current() == asked) {
+      pickOn(null, Pick.of(Pick.Join.REPLACE, set, asked.scan().triangleCount()));
+    }
+  }
+
+  /**
+   * Joins what is seen within an outline to a selection; null for none.
+   *
+   * @param asked the state that was looked at: on any other the set means nothing
+   * @param outline the outline all the way through
+   */
+  public void pickSeen(Workpiece asked, Selected before, Pick.Join join, BitSet set, Rule outline) {
+    if (session.current() != asked) {
+      return;
+    }
+    boolean along = takesAlong && then == CutSelection.Then.REMOVE;
+    boolean grows = join == Pick.Join.REPLACE || join == Pick.Join.ADD;
+    run(
+        before,
+        (from, on, work) -> {
+          BitSet seen = set;
+          int more = 0;
+          if (along && grows) {
+            BitSet removed = (BitSet) set.clone();
+            if (join == Pick.Join.ADD && from != null) {
+              removed.or(from.set());
+            }
+            BitSet through =
+                outline.select(on.scan(), on.frame(), work.part(0.3, "Finding what is cut off"));
+            BitSet cut =
+                CutOff.of(on.scan(), removed, through, work.part(0.3, "Finding what is cut off"));
+            more = cut.cardinality();
+            seen = (BitSet) set.clone();
+            seen.or(cut);
+          }
+          Pick pick = Pick.of(join, seen, on.scan().triangleCount());
+          return new Answer(on, Selected.after(from, pick, on, work), more);
+        });
+  }
+
+  /** What is selected next, from what is selected before. */
+  @FunctionalInterface
+  private interface Change {
+    Answer make(Selected from, Workpiece on, Work work);
+  }
+
+  /** Runs a change, or has it wait behind the one that is running: none is lost. */
+  private void run(Selected before, Change change) {
+    if (running) {
+      Selected latest = session.selected();
+      waiting.add(() -> run(before == latest ? session.selected() : before, change));
+      return;
+    }
+    if (session.jobs().isBusy()) {
+      session.fail(Failure.cannot(session.jobs().title() + " is still running; wait or cancel it"));
+      return;
+    }
     Workpiece on = session.current();
+    running = true;
     session
         .jobs()
         .run(
             "Selecting",
-            work -> new Answer(on, Selected.after(before, pick, on, work)),
-            this::take);
+            work -> change.make(before, on, work),
+            this::take,
+            f -> {
+              running = false;
+              waiting.clear();
+              session.fail(f);
+            });
     session.changed();
   }
 
-  /** Joins a set of triangles to a selection; null for none. */
-  public void pickOn(Selected before, Pick.Join join, BitSet set) {
-    Workpiece on = session.current();
-    int n = on.scan().triangleCount();
-    session
-        .jobs()
-        .run(
-            "Selecting",
-            work -> new Answer(on, Selected.after(before, Pick.of(join, set, n), on, work)),
-            this::take);
-    session.changed();
-  }
-
-  private record Answer(Workpiece on, Selected selected) {}
+  private record Answer(Workpiece on, Selected selected, int along) {}
 
   private void take(Answer a) {
+    running = false;
     // Undone or applied meanwhile: the selection belongs to another state.
     if (session.current() == a.on) {
+      takenAlong = a.along;
       session.select(a.selected);
+    } else {
+      waiting.clear();
     }
-    session.measureIfIdle();
+    Runnable following = waiting.poll();
+    if (following != null) {
+      following.run();
+    } else {
+      session.measureIfIdle();
+    }
   }
 
   public void reshape(Reshape.How how, int times) {
@@ -112,22 +202,17 @@ public final class Selecting {
     if (picks == null) {
       return;
     }
-    Workpiece on = session.current();
     Selected before = join == Pick.Join.REPLACE ? null : session.selected();
-    session
-        .jobs()
-        .run(
-            "Selecting",
-            work -> {
-              BitSet set = Pick.all(picks, on.scan(), on.frame(), work.part(0.9, "Selecting"));
-              if (before == null) {
-                return new Answer(on, Selected.of(picks, set, on.scan(), on.frame()));
-              }
-              Pick joined = Pick.of(join, set, on.scan().triangleCount());
-              return new Answer(on, Selected.after(before, joined, on, work));
-            },
-            this::take);
-    session.changed();
+    run(
+        before,
+        (from, on, work) -> {
+          BitSet set = Pick.all(picks, on.scan(), on.frame(), work.part(0.9, "Selecting"));
+          if (from == null) {
+            return new Answer(on, Selected.of(picks, set, on.scan(), on.frame()), 0);
+          }
+          Pick joined = Pick.of(join, set, on.scan().triangleCount());
+          return new Answer(on, Selected.after(from, joined, on, work), 0);
+        });
   }
 
   /** Takes over what a project has kept. */

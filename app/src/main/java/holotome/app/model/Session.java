@@ -1,7 +1,7 @@
 package holotome.app.model;
 
+import holotome.core.intake.Gathering;
 import holotome.core.io.Loaded;
-import holotome.core.io.MeshReader;
 import holotome.core.log.Checkpoints;
 import holotome.core.log.Entry;
 import holotome.core.log.History;
@@ -29,6 +29,8 @@ import java.util.function.Consumer;
  * Jobs}.
  */
 public final class Session {
+  private static final String PROJECT = ".holotome";
+
   /** Measuring waits so many seconds for memory when no other large computation is at work. */
   private static final double PATIENCE = 10;
 
@@ -46,6 +48,7 @@ public final class Session {
   private final Measurements measurements = new Measurements(this);
   private History history;
   private ScanFile scanFile;
+  private List<Path> sources = List.of();
   private Path project;
   private Path recovery;
   private Path output;
@@ -284,37 +287,97 @@ public final class Session {
 
   /** Opens a mesh file, or a project with its Scan and Log. */
   public void open(Path file) {
-    boolean isProject = file.toString().endsWith(".holotome");
+    boolean isProject = isProject(file);
+    open(file, isProject, List.of(file));
+  }
+
+  /** Opens several mesh files as one Scan. */
+  public void openTogether(List<Path> files) {
+    for (Path f : files) {
+      if (isProject(f)) {
+        fail(Failure.usage(f.getFileName() + " is a project, which is opened by itself"));
+        return;
+      }
+    }
+    open(files.getFirst(), false, files);
+  }
+
+  /** By its ending, or by what it begins with: one saved without its ending is known as well. */
+  private static boolean isProject(Path file) {
+    return file.toString().endsWith(PROJECT) || LogFile.isLog(file);
+  }
+
+  private void open(Path file, boolean isProject, List<Path> files) {
     jobs.run(
-        "Opening " + file.getFileName(),
+        files.size() == 1
+            ? "Opening " + file.getFileName()
+            : "Opening " + files.size() + " files as one scan",
         work -> {
           LogFile log = isProject ? LogFile.read(file) : new LogFile(List.of(), null);
-          Path scan = isProject ? scanOf(file, log) : file;
-          Loaded mesh = MeshReader.read(scan, work.part(isProject ? 0.2 : 0.6, "Reading"));
+          List<Path> scans = isProject ? scansOf(file, log) : files;
+          Path scan = scans.getFirst();
+          Loaded mesh = Gathering.read(scans, work.part(isProject ? 0.2 : 0.6, "Reading"));
           History h = History.of(Workpiece.of(mesh.mesh(), mesh.frame()), checkpoints);
           if (isProject) {
             h = h.replay(log.entries(), new Run(work.part(0.6, "Replaying"), home.output(scan)));
           }
-          return new OpenedFile(file, ScanFile.of(scan, mesh), measured(h), isProject, log);
+          return new OpenedFile(file, ScanFile.of(scan, mesh), scans, measured(h), isProject, log);
         },
         this::opened);
     changed();
   }
 
   private record OpenedFile(
-      Path file, ScanFile scan, History history, boolean isProject, LogFile log) {}
+      Path file,
+      ScanFile scan,
+      List<Path> scans,
+      History history,
+      boolean isProject,
+      LogFile log) {}
 
-  private static Path scanOf(Path file, LogFile log) {
-    if (log.source() == null) {
+  private static List<Path> scansOf(Path file, LogFile log) {
+    if (log.sources().isEmpty()) {
       throw Failure.badInput(file + ": names no scan; open the scan and replay the Log on it");
     }
-    Path beside = file.toAbsolutePath().getParent().resolve(log.source());
-    return Files.exists(beside) ? beside : Path.of(log.source());
+    List<Path> out = new ArrayList<>();
+    for (String source : log.sources()) {
+      Path beside = file.toAbsolutePath().getParent().resolve(source);
+      out.add(Files.exists(beside) ? beside : Path.of(source));
+    }
+    return out;
+  }
+
+  /** Closes the work: nothing is open then. */
+  public void close() {
+    jobs.cancel();
+    jobs.stopQuiet();
+    openers.forEach(Runnable::run);
+    history = null;
+    current = null;
+    scanFile = null;
+    sources = List.of();
+    project = null;
+    undo.clear();
+    redo.clear();
+    insights.clear();
+    selected = null;
+    lookBack = -1;
+    shownState = null;
+    reopened = -1;
+    unsaved = false;
+    savedAt = "";
+    selecting.load(java.util.Map.of());
+    measurements.load(List.of());
+    stage = Stage.INTAKE;
+    message = "";
+    failure = null;
+    changed();
   }
 
   private void opened(OpenedFile o) {
     openers.forEach(Runnable::run);
     scanFile = o.scan;
+    sources = o.scans;
     history = o.history;
     current = history.current();
     selecting.load(o.log.selections());
@@ -523,8 +586,8 @@ public final class Session {
 
   private LogFile logFile() {
     List<Entry> entries = history.entries();
-    return new LogFile(
-        entries, source().toAbsolutePath().toString(), selecting.named(), measurements.all());
+    List<String> paths = sources.stream().map(p -> p.toAbsolutePath().toString()).toList();
+    return new LogFile(entries, paths, selecting.named(), measurements.all());
   }
 
   /** Saves after every entry: to the project if there is one, else where a crash can find it. */
@@ -561,7 +624,12 @@ public final class Session {
   }
 
   /** Saves the project to a file and keeps it there from now on. */
-  public void save(Path file) {
+  public void save(Path given) {
+    // Without its ending it would not be offered when projects are opened.
+    Path file =
+        given.toString().endsWith(PROJECT)
+            ? given
+            : given.resolveSibling(given.getFileName() + PROJECT);
     try {
       saveTo(file);
       project = file;

@@ -11,6 +11,7 @@ import javafx.scene.text.TextAlignment;
 final class AxisDrawing {
   static final double WIDTH = 250;
   static final double HEIGHT = 74;
+  private static final Color PAPER = Color.web("#F6F4EF");
   private static final Color INK = Color.web("#1D2B33");
   private static final Color SOFT = Color.web("#5B6A70");
 
@@ -18,13 +19,15 @@ final class AxisDrawing {
 
   /** Draws a preset; null for a kept frame, whose axes are its own. */
   static void draw(GraphicsContext g, AxisPreset p) {
-    g.clearRect(0, 0, WIDTH, HEIGHT);
+    // Drawn in ink on its own slip of paper: the same in film and slate.
+    g.setFill(PAPER);
+    g.fillRoundRect(0, 0, WIDTH, HEIGHT, 4, 4);
     g.setTextBaseline(VPos.CENTER);
     g.setTextAlign(TextAlignment.LEFT);
     g.setFont(Font.font("IBM Plex Sans", 12));
     g.setFill(SOFT);
     if (p == null) {
-      g.fillText("In the scan file's own coordinates", 0, HEIGHT / 2);
+      g.fillText("In the scan file's own coordinates", 10, HEIGHT / 2);
       return;
     }
     double x = 44;

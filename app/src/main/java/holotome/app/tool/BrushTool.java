@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.Selected;
 import holotome.app.model.Session;
+import holotome.core.part.Workpiece;
 import holotome.core.select.BrushStroke;
 import holotome.core.select.Fence;
 import holotome.core.select.Pick;
@@ -215,8 +216,11 @@ public final class BrushTool extends SelectTool {
     } else {
       Selected on = before;
       Pick.Join how = join;
+      Workpiece asked = session.current();
+      Fence through = new Fence(view.toPixels(), stroke, pixels);
       view.visibleWithin(
-          StrokeOutline.of(stroke, pixels), set -> session.selecting().pickOn(on, how, set));
+          StrokeOutline.of(stroke, pixels),
+          set -> session.selecting().pickSeen(asked, on, how, set, through));
     }
     view.repaint();
   }

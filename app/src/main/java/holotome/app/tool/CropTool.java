@@ -144,7 +144,12 @@ public final class CropTool extends Tool {
 
   private String lengths(double[] v) {
     double f = sized() ? 1000 : 1;
-    String s = String.format(Locale.ROOT, "%.1f, %.1f, %.1f", f * v[0], f * v[1], f * v[2]);
+    // A tenth of a thousandth of the box, whatever its size: what is written must not move it.
+    double largest = f * Math.max(1e-12, Vec.length(box.region().size()));
+    int decimals = Math.clamp(4 - (int) Math.floor(Math.log10(largest)), 0, 12);
+    String one = "%." + decimals + "f";
+    String s =
+        String.format(Locale.ROOT, one + ", " + one + ", " + one, f * v[0], f * v[1], f * v[2]);
     return sized() ? s + " mm" : s;
   }
 

@@ -1,14 +1,28 @@
 package holotome.app.tool;
 
+import holotome.app.model.Selected;
 import holotome.app.model.Session;
+import holotome.core.log.History;
 import holotome.core.select.Pick;
+import java.util.List;
+import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 
-/** Draws a loop around triangles: what is visible in it, or all that lies behind it. */
+/**
+ * Selects within a loop on the view: drawn in one go, or set corner by corner, which can be moved
+ * afterwards. What is visible in it, or all that lies behind it.
+ */
 public final class LassoTool extends SelectTool {
   private final Line line = new Line();
+  private final OutlineEditor editor = new OutlineEditor(false);
+  private boolean byCorners;
   private boolean drawing;
+  private Selected before;
+  private History drawnOn;
+  private Pick.Join join = Pick.Join.REPLACE;
 
   public LassoTool(Session session) {
     super(session);
@@ -21,30 +35,63 @@ public final class LassoTool extends SelectTool {
 
   @Override
   public String hint() {
-    return "Draw a loop in the view; V switches between what is visible and all the way through."
-        + JOINS;
+    String how =
+        byCorners
+            ? "Click corner by corner, and the first again (or twice) to close; drag corners to"
+                + " change it, Backspace takes one back."
+            : "Draw a loop in the view; V switches between what is visible and all the way through.";
+    return how + JOINS;
+  }
+
+  @Override
+  protected List<Node> ownFields() {
+    if (session.history() != drawnOn) {
+      // Applied, undone or another scan: the outline has done its work.
+      editor.clear();
+    }
+    drawnOn = session.history();
+    ChoiceBox<String> how = new ChoiceBox<>();
+    how.setId("field-lasso");
+    how.getItems().setAll("Drawn freely", "Corner by corner");
+    how.getSelectionModel().select(byCorners ? 1 : 0);
+    how.setOnAction(
+        e -> {
+          byCorners = how.getSelectionModel().getSelectedIndex() == 1;
+          line.clear();
+          editor.clear();
+          edited();
+        });
+    return List.of(Fields.row("The loop", how));
   }
 
   @Override
   protected String todo() {
-    return "Draw a loop to select";
+    return !byCorners
+        ? "Draw a loop to select"
+        : editor.isEmpty() ? "Click the corners of an outline" : "Click the first corner to close";
   }
 
   @Override
   public void end(ViewPort view) {
     super.end(view);
     line.clear();
+    editor.clear();
   }
 
   @Override
   public void drop(ViewPort view) {
     line.clear();
+    editor.clear();
     drawing = false;
     super.drop(view);
   }
 
   @Override
   public void pressed(ViewPort view, MouseEvent e) {
+    if (byCorners) {
+      editor.pressed(view, e);
+      return;
+    }
     line.clear();
     drawing = true;
     line.add(e.getX(), e.getY());
@@ -52,7 +99,9 @@ public final class LassoTool extends SelectTool {
 
   @Override
   public void dragged(ViewPort view, MouseEvent e) {
-    if (drawing && line.isAway(e.getX(), e.getY(), 2)) {
+    if (byCorners) {
+      editor.dragged(view, e);
+    } else if (drawing && line.isAway(e.getX(), e.getY(), 2)) {
       line.add(e.getX(), e.getY());
       view.repaint();
     }
@@ -60,23 +109,53 @@ public final class LassoTool extends SelectTool {
 
   @Override
   public void released(ViewPort view, MouseEvent e) {
-    if (!drawing) {
+    if (byCorners) {
+      cornerReleased(view, e);
+    } else if (drawing) {
+      drawing = false;
+      Pick.Join how = join(e);
+      double[] outline = line.outline();
+      line.clear();
+      view.repaint();
+      if (outline.length < 6) {
+        selectNothing(e, how);
+      } else {
+        selectWithin(view, outline, session.selected(), how);
+      }
+    }
+  }
+
+  private void cornerReleased(ViewPort view, MouseEvent e) {
+    boolean was = editor.isClosed();
+    if (!editor.released(view, e)) {
+      edited();
       return;
     }
-    drawing = false;
-    Pick.Join join = join(e);
-    double[] outline = line.outline();
-    line.clear();
-    view.repaint();
-    if (outline.length < 6) {
-      selectNothing(e, join);
-    } else {
-      selectWithin(view, outline, session.selected(), join);
+    if (!was) {
+      before = session.selected();
+      join = join(e);
+    }
+    selectWithin(view, editor.outline(), before, join);
+  }
+
+  @Override
+  public void moved(ViewPort view, MouseEvent e) {
+    if (byCorners) {
+      editor.moved(view, e);
     }
   }
 
   @Override
+  public boolean key(ViewPort view, KeyEvent e) {
+    return byCorners && editor.key(view, e) || super.key(view, e);
+  }
+
+  @Override
   public void draw(ViewPort view, GraphicsContext g) {
-    line.draw(g, true);
+    if (byCorners) {
+      editor.draw(view, g);
+    } else {
+      line.draw(g, true);
+    }
   }
 }

@@ -38,6 +38,10 @@ final class LengthPairs {
   private double within;
   private String is = "";
   private ScaleBar bar;
+
+  /** The length last taken for a bar of another length: whoever owns one uses it again. */
+  private String lastBar = "";
+
   private int held;
   private Label measured;
   private TextField length;
@@ -68,12 +72,16 @@ final class LengthPairs {
     return new VBox(
         6,
         proposal,
-        Fields.row("One end", fields[0]),
-        Fields.row("Other end", fields[1]),
+        stacked("One end", fields[0]),
+        stacked("Other end", fields[1]),
         Fields.row("In the scan", measured),
         Fields.row("True length", length),
         add,
         rows);
+  }
+
+  private static Node stacked(String words, TextField field) {
+    return new VBox(2, new Label(words), field);
   }
 
   private void typedLength(String text) {
@@ -87,7 +95,9 @@ final class LengthPairs {
   /** A field for one end's x, y, z: filled in by picking, or typed. */
   private TextField end(String id, int which) {
     TextField t = Fields.plain(id, "", "x, y, z or pick");
-    t.setPrefWidth(196);
+    // As wide as the Sheet: three coordinates are never cut.
+    t.setPrefWidth(260);
+    t.setMaxWidth(Double.MAX_VALUE);
     t.textProperty()
         .addListener(
             (o, was, now) -> {
@@ -255,6 +265,25 @@ final class LengthPairs {
     Label l = new Label("A scale bar of " + bar.fields() + " fields was found. Take it as");
     l.setWrapText(true);
     l.setMinHeight(Region.USE_PREF_SIZE);
+    TextField other = Fields.plain("bar-length", lastBar, "its length");
+    other.setPrefColumnCount(7);
+    Button take = new Button("Take it");
+    take.setId("bar-take");
+    take.getStyleClass().setAll("link");
+    Runnable taking =
+        () -> {
+          try {
+            Length whole = Length.parse(other.getText(), Length.Unit.MM);
+            lastBar = other.getText().strip();
+            take(whole);
+          } catch (Failure f) {
+            session.fail(f);
+          }
+        };
+    take.setOnAction(e -> taking.run());
+    other.setOnAction(e -> taking.run());
+    HBox own = new HBox(10, other, take);
+    own.setAlignment(Pos.CENTER_LEFT);
     HBox choices = new HBox(12);
     for (double d : DIVISIONS) {
       Length whole = new Length(d * bar.fields());
@@ -264,7 +293,7 @@ final class LengthPairs {
       b.setOnAction(e -> take(whole));
       choices.getChildren().add(b);
     }
-    proposal.getChildren().addAll(l, choices);
+    proposal.getChildren().addAll(l, own, choices);
   }
 
   private void take(Length whole) {

@@ -3,11 +3,12 @@ package holotome.app.tool;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
+import javafx.scene.shape.StrokeLineJoin;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
 /** Marks that tools draw over the view. */
-final class Marks {
+public final class Marks {
   static final Color VERDIGRIS = Color.web("#1F7A6D");
   private static final Color PAPER = Color.web("#F6F4EF");
   private static final Color INK = Color.web("#1D2B33");
@@ -41,6 +42,17 @@ final class Marks {
         last = p;
       }
     }
+  }
+
+  /** Text to be seen on any ground, as the graphics' font and alignment say. */
+  public static void text(GraphicsContext g, String text, double x, double y) {
+    g.setLineJoin(StrokeLineJoin.ROUND);
+    g.setStroke(PAPER);
+    g.setLineWidth(3);
+    g.strokeText(text, x, y);
+    g.setFill(INK);
+    g.fillText(text, x, y);
+    g.setLineJoin(StrokeLineJoin.MITER);
   }
 
   /** A figure on a slip of paper about a place in pixels; nothing for null. */

@@ -199,7 +199,12 @@ final class MeasureTool extends Tool {
     TextField name = new TextField(m.of().name());
     name.getStyleClass().add("quiet-field");
     name.setPrefColumnCount(9);
-    name.setOnAction(e -> all().rename(m.of(), name.getText()));
+    name.setOnAction(
+        e -> {
+          if (!name.getText().equals(m.of().name())) {
+            all().rename(m.of(), name.getText());
+          }
+        });
     name.focusedProperty()
         .addListener(
             (o, was, is) -> {

@@ -5,6 +5,7 @@ import holotome.app.model.Selected;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.log.History;
+import holotome.core.part.Workpiece;
 import holotome.core.select.Fence;
 import holotome.core.select.Pick;
 import holotome.core.select.Reshape;
@@ -12,7 +13,9 @@ import holotome.core.step.Step;
 import holotome.core.trim.CutSelection;
 import java.util.List;
 import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.InputEvent;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -52,9 +55,17 @@ public abstract class SelectTool extends Tool {
               .setThen(CutSelection.Then.values()[c.getSelectionModel().getSelectedIndex()]);
           edited();
         });
+    CheckBox along = new CheckBox("Take along what it cuts off inside");
+    along.setId("field-cut-off");
+    along.setSelected(session.selecting().takesAlong());
+    along.setTooltip(
+        new Tooltip(
+            "Of a visible selection: hidden walls that would be left hanging on nothing go too"));
+    along.setOnAction(e -> session.selecting().setTakesAlong(along.isSelected()));
     VBox box = new VBox(8);
     box.getChildren().addAll(ownFields());
-    box.getChildren().addAll(Fields.row("The selection", c), new SelectionButtons(session).box());
+    box.getChildren()
+        .addAll(Fields.row("The selection", c), along, new SelectionButtons(session).box());
     return box;
   }
 
@@ -112,6 +123,10 @@ public abstract class SelectTool extends Tool {
 
   @Override
   public String advice(Figures before, Figures after) {
+    int along = session.selecting().takenAlong();
+    if (along > 0 && then() == CutSelection.Then.REMOVE && session.selected() != null) {
+      return String.format("%,d hidden triangles go along that it would cut off", along);
+    }
     int more = after.islands() - before.islands();
     return then() == CutSelection.Then.REMOVE && more > MANY_SPECKS
         ? String.format(
@@ -137,7 +152,10 @@ public abstract class SelectTool extends Tool {
     if (view.isThrough()) {
       session.selecting().pickOn(before, Pick.of(join, new Fence(view.toPixels(), outline)));
     } else {
-      view.visibleWithin(outline, set -> session.selecting().pickOn(before, join, set));
+      Workpiece asked = session.current();
+      Fence through = new Fence(view.toPixels(), outline);
+      view.visibleWithin(
+          outline, set -> session.selecting().pickSeen(asked, before, join, set, through));
     }
   }
 

@@ -37,11 +37,13 @@ final class SelectionButtons {
     Button store = new Button("Keep");
     store.setId("selection-store");
     store.getStyleClass().setAll("small-button");
-    store.setOnAction(
-        e -> {
+    Runnable keep =
+        () -> {
           session.selecting().store(name.getText());
           fillNames();
-        });
+        };
+    store.setOnAction(e -> keep.run());
+    name.setOnAction(e -> keep.run());
     HBox row = new HBox(6, name, store);
     row.setAlignment(Pos.CENTER_LEFT);
     box.getChildren().addAll(flow, row, names);

@@ -24,6 +24,10 @@ public class StepTool extends Tool {
   private final Function<Workpiece, List<Row>> estimate;
   private final Map<String, Object> values = new LinkedHashMap<>();
   private Fields fields;
+  private Need need;
+
+  /** What must be there first; see {@link #needs}. */
+  private record Need(Function<Workpiece, String> missing, Function<Workpiece, Way> way) {}
 
   /**
    * @param verb what the button says, from the step (null if incomplete) and the trial (may be
@@ -94,6 +98,29 @@ public class StepTool extends Tool {
   /** Leaves a field out of sight, for a parameter that is chosen in another way. */
   protected final void hide(String name) {
     fields.hide(name);
+  }
+
+  /**
+   * Says what must be there before the step can be made.
+   *
+   * @param missing what is not there, in the window's words; null once all is
+   * @param way what leads to it
+   */
+  StepTool needs(Function<Workpiece, String> missing, Function<Workpiece, Way> way) {
+    need = new Need(missing, way);
+    return this;
+  }
+
+  @Override
+  public String missing() {
+    Workpiece w = session.current();
+    return need == null || w == null ? null : need.missing.apply(w);
+  }
+
+  @Override
+  public Way way() {
+    Workpiece w = session.current();
+    return need == null || w == null ? null : need.way.apply(w);
   }
 
   @Override

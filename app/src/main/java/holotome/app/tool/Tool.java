@@ -54,6 +54,14 @@ public abstract class Tool {
     return null;
   }
 
+  /** What leads to what is missing, where another tool does. */
+  public record Way(String words, Class<? extends Step> tool) {}
+
+  /** The way to what {@link #missing} says; null where it is done with this tool. */
+  public Way way() {
+    return null;
+  }
+
   /**
    * The step as the parameters stand, once nothing is missing.
    *

@@ -58,11 +58,7 @@ public final class Tools {
                 s instanceof DeclareUnit d ? "One unit is 1 " + d.unit().symbol() : "Set the unit",
             none));
     add(CutSelection.class, new LassoTool(session));
-    addAlso(
-        new BoxTool(session),
-        new BrushTool(session),
-        new OutlineTool(session),
-        new AlikeTool(session));
+    addAlso(new BoxTool(session), new BrushTool(session), new AlikeTool(session));
     add(KeepIslands.class, new IslandsTool(session));
     add(CutGround.class, new GroundTool(session));
     add(PlaneCut.class, new PlaneTool(session));
@@ -128,6 +124,9 @@ public final class Tools {
             plain,
             (s, t) -> "Cut and pack the charts",
             w -> density(w, charts[0]));
+    charts[0].needs(
+        w -> w.cast() == null ? "There is no Cast to unwrap yet" : null,
+        w -> new Tool.Way("Make a Cast", Decimate.class));
     add(MakeCharts.class, charts[0]);
     StepTool[] bake = new StepTool[1];
     bake[0] =
@@ -142,6 +141,15 @@ public final class Tools {
                     ? String.format("Bake %d maps of %d px", b.maps().size(), b.size())
                     : "Bake the maps",
             w -> baking(w, bake[0]));
+    bake[0].needs(
+        w ->
+            w.cast() == null
+                ? "There is no Cast to bake onto yet"
+                : w.cast().uv() == null ? "The Cast has no charts yet" : null,
+        w ->
+            w.cast() == null
+                ? new Tool.Way("Make a Cast", Decimate.class)
+                : new Tool.Way("Cut charts", MakeCharts.class));
     add(BakeMaps.class, bake[0]);
     StepTool[] ship = new StepTool[1];
     ship[0] =

@@ -29,7 +29,7 @@ final class ActionFinder extends VBox {
     field.setPromptText("What do you want to do?");
     field.textProperty().addListener((o, a, b) -> fill());
     list.setFocusTraversable(false);
-    list.setCellFactory(v -> new Row());
+    list.setCellFactory(v -> new Row(actions));
     list.setOnMouseClicked(e -> run());
     VBox.setVgrow(list, Priority.ALWAYS);
     getChildren().addAll(field, list);
@@ -83,6 +83,12 @@ final class ActionFinder extends VBox {
   }
 
   private static final class Row extends ListCell<Actions.Action> {
+    private final Actions actions;
+
+    Row(Actions actions) {
+      this.actions = actions;
+    }
+
     @Override
     protected void updateItem(Actions.Action a, boolean empty) {
       super.updateItem(a, empty);
@@ -91,11 +97,11 @@ final class ActionFinder extends VBox {
         setGraphic(null);
         return;
       }
-      Label key = new Label(a.key());
+      Label key = new Label(actions.keyText(a));
       key.getStyleClass().addAll("figure", "soft");
       Region gap = new Region();
       HBox.setHgrow(gap, Priority.ALWAYS);
-      setGraphic(new HBox(8, new Label(a.name()), gap, key));
+      setGraphic(new HBox(8, new Label(a.words()), gap, key));
     }
   }
 }

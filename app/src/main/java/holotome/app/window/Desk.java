@@ -1,28 +1,37 @@
 package holotome.app.window;
 
+import holotome.app.model.Finding;
 import holotome.app.model.Home;
 import holotome.app.model.Jobs;
+import holotome.app.model.ScanFile;
 import holotome.app.model.Session;
+import holotome.app.model.Settings;
 import holotome.app.model.Stage;
 import holotome.app.tool.Tool;
 import holotome.app.tool.Tools;
+import holotome.core.log.History;
 import holotome.core.select.Reshape;
 import holotome.core.step.Step;
+import holotome.core.task.Failure;
 import holotome.demo.DemoFiles;
 import holotome.view.camera.Camera;
 import holotome.view.scene.Look;
 import java.io.File;
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Locale;
+import java.util.function.BooleanSupplier;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.DragEvent;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -48,9 +57,19 @@ public final class Desk extends StackPane {
   private final FactsPanel facts;
   private final Actions actions = new Actions();
   private final ActionFinder finder;
+  private final Settings settings;
+  private final KeysPage keysPage;
+  private final SettingsPage settingsPage;
+  private final Question question = new Question();
   private final ViewChips chips;
   private final VBox welcome = new VBox();
   private final StackPane middle = new StackPane();
+
+  /** What the view was last brought in line with. */
+  private History seen;
+
+  private ScanFile seenOf;
+  private double seenSize;
 
   public Desk(Home home) {
     Jobs[] jobs = new Jobs[1];
@@ -64,9 +83,13 @@ public final class Desk extends StackPane {
     tape = new Tape(session);
     sheet = new Sheet(session, tools, view, tape);
     facts = new FactsPanel(session);
+    settings = new Settings(home);
     finder = new ActionFinder(actions, view::requestFocus);
+    keysPage = new KeysPage(actions, settings, view::requestFocus);
+    settingsPage = new SettingsPage(settings, this::showSettings, view::requestFocus);
     stageBar = new StageBar(session, finder::open);
     findings = new Findings(session, view, this::take);
+    sheet.onNext(this::next);
     chips = new ViewChips(session, view);
     middle.getChildren().addAll(panes, chips, welcome);
     StackPane.setAlignment(chips, Pos.TOP_CENTER);
@@ -80,14 +103,17 @@ public final class Desk extends StackPane {
     BorderPane all = new BorderPane(middle, stageBar, sheet, bottom, findingsPanel);
     StackPane.setAlignment(finder, Pos.TOP_RIGHT);
     StackPane.setMargin(finder, new Insets(48, 12, 0, 0));
-    getChildren().addAll(all, finder);
+    for (Region page : List.of(keysPage, settingsPage, question)) {
+      StackPane.setAlignment(page, Pos.CENTER);
+    }
+    getChildren().addAll(all, finder, keysPage, settingsPage, question);
     new Keys(this).install();
     fillActions();
     middle.setOnDragOver(this::dragOver);
     middle.setOnDragDropped(this::dropped);
     session.onOpen(view::startAfresh);
     session.onChange(this::update);
-    update();
+    showSettings();
   }
 
   public Session session() {
@@ -100,6 +126,10 @@ public final class Desk extends StackPane {
 
   ViewPair panes() {
     return panes;
+  }
+
+  Tape tape() {
+    return tape;
   }
 
   Sheet sheet() {
@@ -124,7 +154,49 @@ public final class Desk extends StackPane {
     sheet.take(tools.making(type));
   }
 
+  /**
+   * What may come after an entry: the stage's first finding that asks for something, or the next
+   * stage.
+   */
+  private Sheet.Next next() {
+    if (!session.isOpen() || session.insight() == null && session.unmeasured() == null) {
+      return null;
+    }
+    for (Finding f : findings.of(session.stage())) {
+      boolean asks =
+          f.severity() == Finding.Severity.WARN || f.severity() == Finding.Severity.ERROR;
+      if (asks && f.action() != null) {
+        return new Sheet.Next("Next: " + f.actionName(), f.action());
+      }
+    }
+    int after = session.stage().ordinal() + 1;
+    if (after >= Stage.values().length) {
+      return null;
+    }
+    Stage stage = Stage.values()[after];
+    return new Sheet.Next("Go on to " + stage.title(), () -> session.setStage(stage));
+  }
+
+  /** Comes closer by itself where an entry left a tenth of the work or less. */
+  private void comeCloser() {
+    History now = session.history();
+    if (now == seen) {
+      return;
+    }
+    boolean sameScan = seenOf == session.scanFile();
+    boolean grew = sameScan && seen != null && now != null && now.size() == seen.size() + 1;
+    double size = session.isOpen() ? session.current().scan().bounds().diagonal() : 0;
+    boolean small = grew && size < 0.1 * seenSize;
+    seen = now;
+    seenOf = session.scanFile();
+    seenSize = size;
+    if (small) {
+      view.showAll();
+    }
+  }
+
   private void update() {
+    comeCloser();
     stageBar.update();
     sheet.update();
     findingsPanel.show(
@@ -157,12 +229,14 @@ public final class Desk extends StackPane {
     HBox begin =
         new HBox(
             16,
-            link("Open a scan…  Ctrl O", "open", this::open),
+            link("Open a scan…  " + actions.keyText("file.open"), "open", this::open),
             link("Try it on the demo scan", "open-demo", this::openDemo));
     welcome.getChildren().setAll(title, text, begin);
     List<Path> unsaved = session.home().unsaved();
     if (!unsaved.isEmpty()) {
-      Label left = new Label("Work of an earlier run was not saved: " + when(unsaved.getFirst()));
+      Label left =
+          new Label(
+              "Work of an earlier run was not saved: " + session.home().about(unsaved.getFirst()));
       left.setWrapText(true);
       HBox both =
           new HBox(
@@ -180,18 +254,6 @@ public final class Desk extends StackPane {
         String id = "recent-" + recent.indexOf(p);
         welcome.getChildren().add(link(p.getFileName().toString(), id, () -> session.open(p)));
       }
-    }
-  }
-
-  /** When work was last autosaved, in words. */
-  private static String when(Path file) {
-    try {
-      return Files.getLastModifiedTime(file)
-          .toInstant()
-          .atZone(ZoneId.systemDefault())
-          .format(DateTimeFormatter.ofPattern("d MMMM, HH:mm"));
-    } catch (IOException e) {
-      return file.getFileName().toString();
     }
   }
 
@@ -238,9 +300,18 @@ public final class Desk extends StackPane {
                 "*.OBJ",
                 "*.STL",
                 "*.OFF"));
-    File f = c.showOpenDialog(getScene().getWindow());
-    if (f != null) {
-      session.open(f.toPath());
+    List<File> files = c.showOpenMultipleDialog(getScene().getWindow());
+    if (files != null && !files.isEmpty()) {
+      ask(() -> openAll(files.stream().map(File::toPath).toList()));
+    }
+  }
+
+  /** Opens a file, or several meshes as one Scan. */
+  void openAll(List<Path> files) {
+    if (files.size() == 1) {
+      session.open(files.getFirst());
+    } else {
+      session.openTogether(files);
     }
   }
 
@@ -250,8 +321,12 @@ public final class Desk extends StackPane {
     }
     if (session.project() != null) {
       session.save(session.project());
-      return;
+    } else {
+      saveAs();
     }
+  }
+
+  private void saveAs() {
     FileChooser c = new FileChooser();
     c.setTitle("Save the project");
     c.getExtensionFilters().add(new FileChooser.ExtensionFilter("Holotome project", "*.holotome"));
@@ -273,7 +348,7 @@ public final class Desk extends StackPane {
   private void dropped(DragEvent e) {
     List<File> files = e.getDragboard().getFiles();
     if (!files.isEmpty()) {
-      session.open(files.getFirst().toPath());
+      ask(() -> openAll(files.stream().map(File::toPath).toList()));
       e.setDropCompleted(true);
       e.consume();
     }
@@ -282,53 +357,84 @@ public final class Desk extends StackPane {
   // --- actions ---------------------------------------------------------------------------------
 
   private void fillActions() {
-    actions.add("Open a scan or project", "Ctrl O", this::open);
-    actions.add("Open the demo scan", "", this::openDemo);
-    actions.add("Save the project", "Ctrl S", this::save, session::isOpen);
-    actions.add("Undo", "Ctrl Z", session::undo, session::canUndo);
-    actions.add("Redo", "Ctrl Shift Z", session::redo, session::canRedo);
-    actions.add("Cancel the running work", "", session.jobs()::cancel, session.jobs()::isBusy);
+    Jobs jobs = session.jobs();
+    BooleanSupplier open = session::isOpen;
+    actions.add("file.open", "Open a scan or project", "Ctrl O", this::open);
+    actions.add("file.demo", "Open the demo scan", "", this::openDemo);
+    actions.add("file.save", "Save the project", "Ctrl S", this::save, open);
+    actions.add(
+        "file.save-as", "Save the project under another name", "Ctrl Shift S", this::saveAs, open);
+    actions.add("file.close", "Close the work", "Ctrl W", this::closeWork, open);
+    actions.add("edit.undo", "Undo", "Ctrl Z", session::undo, session::canUndo);
+    actions.add("edit.redo", "Redo", "Ctrl Shift Z", "Ctrl Y", session::redo, session::canRedo);
+    actions.add("edit.copy", "Copy the figures", "Ctrl C", this::copyFigures, open);
+    actions.add(
+        "work.cancel",
+        "Cancel the running work",
+        "Ctrl Period",
+        jobs::cancel,
+        () -> jobs.shown() != null);
+    actions.add("find", "Find an action", "Ctrl Space", finder::open);
+    actions.add("keys", "All keys, and change them", "F1", keysPage::open);
+    actions.add("settings", "Settings", "Ctrl Comma", settingsPage::open);
     for (Stage s : Stage.values()) {
-      actions.add("Go to " + s.title(), "Alt " + (s.ordinal() + 1), () -> session.setStage(s));
+      String id = "stage." + s.title().toLowerCase(Locale.ROOT);
+      actions.add(id, "Go to " + s.title(), "Alt " + (s.ordinal() + 1), () -> session.setStage(s));
     }
     for (Tool t : tools.all()) {
       int number = tools.of(t.stage()).indexOf(t) + 1;
       String key = "Alt " + (t.stage().ordinal() + 1);
       key = number < 10 ? key + ", " + number : number == 10 ? key + ", 0" : key;
-      actions.add(t.stage().title() + ": " + t.title(), key, () -> sheet.take(t));
+      String id = "tool." + (t.stage().title() + "." + t.title()).toLowerCase(Locale.ROOT);
+      actions.addByWay(
+          id.replace(' ', '-'), t.stage().title() + ": " + t.title(), key, () -> sheet.take(t));
     }
-    actions.add("Next look", "L", view::nextLook);
-    actions.add("Select visible or through", "V", () -> view.setThrough(!view.isThrough()));
-    reshape("Invert the selection", "I", Reshape.How.INVERT);
-    reshape("Grow the selection", "G", Reshape.How.GROW);
-    reshape("Shrink the selection", "Shift G", Reshape.How.SHRINK);
-    reshape("Smooth the outline of the selection", "S", Reshape.How.SMOOTH);
-    reshape("Fill the gaps in the selection", "F", Reshape.How.FILL);
-    reshape("Select whole islands", "W", Reshape.How.ISLANDS);
-    actions.add("Show everything", "Home", view::showAll);
-    actions.add("Show the selection", "End", view::showSelection);
-    actions.add("Perspective or parallel", "O", view::switchProjection);
-    actions.add("Show the size in another unit", "", facts::nextUnit);
-    setting("Grid on or off", "", () -> view.settings().switchGrid());
-    setting("Brighter", "", () -> view.settings().brighten(true));
-    setting("Dimmer", "", () -> view.settings().brighten(false));
-    setting("Usual brightness", "", () -> view.settings().usualBrightness());
-    setting("Background: light, middle or dark", "B", () -> view.settings().nextBackground());
-    actions.add("Clip what is near, or nothing", "C", view::switchClipping);
-    actions.add("Show the size beside familiar things, or not", "M", view::switchSized);
-    actions.add("Second pane: before, right, behind, off", "P", panes::next);
+    actions.add("view.next-look", "Next look", "L", view::nextLook, open);
+    actions.add(
+        "view.through",
+        "Select visible or through",
+        "V",
+        () -> view.setThrough(!view.isThrough()),
+        open);
+    reshape("invert", "Invert the selection", "I", Reshape.How.INVERT);
+    reshape("grow", "Grow the selection", "G", Reshape.How.GROW);
+    reshape("shrink", "Shrink the selection", "Shift G", Reshape.How.SHRINK);
+    reshape("smooth", "Smooth the outline of the selection", "S", Reshape.How.SMOOTH);
+    reshape("fill", "Fill the gaps in the selection", "F", Reshape.How.FILL);
+    reshape("islands", "Select whole islands", "W", Reshape.How.ISLANDS);
+    actions.add("view.all", "Show everything", "Home", view::showAll, open);
+    actions.add("view.selection", "Show the selection", "End", view::showSelection, open);
+    actions.add("view.projection", "Perspective or parallel", "O", view::switchProjection, open);
+    actions.add("view.unit", "Show the size in another unit", "", facts::nextUnit, open);
+    setting("grid", "Grid on or off", "", () -> view.settings().switchGrid());
+    setting("brighter", "Brighter", "", () -> view.settings().brighten(true));
+    setting("dimmer", "Dimmer", "", () -> view.settings().brighten(false));
+    setting("usual-light", "Usual brightness", "", () -> view.settings().usualBrightness());
+    setting(
+        "background",
+        "Background: light, middle or dark",
+        "B",
+        () -> view.settings().nextBackground());
+    actions.add("view.clip", "Clip what is near, or nothing", "C", view::switchClipping, open);
+    actions.add(
+        "view.size", "Show the size beside familiar things, or not", "M", view::switchSized, open);
+    actions.add("view.pane", "Second pane: before, right, behind, off", "P", panes::next, open);
     for (ViewPair.Second p : ViewPair.Second.values()) {
-      actions.add(p.words(), "", () -> panes.show(p));
+      actions.add(
+          "view.pane-" + p.name().toLowerCase(Locale.ROOT), p.words(), "", () -> panes.show(p));
     }
     for (int focal : new int[] {24, 38, 50, 85, 135}) {
-      actions.add("Focal length " + focal + " mm", "", () -> view.setFocal(focal));
+      actions.add(
+          "view.focal-" + focal, "Focal length " + focal + " mm", "", () -> view.setFocal(focal));
     }
     for (Look l : Look.values()) {
-      setting("Look: " + l.title(), "", () -> view.settings().setLook(l));
+      String id = "look-" + l.name().toLowerCase(Locale.ROOT);
+      setting(id, "Look: " + l.title(), "", () -> view.settings().setLook(l));
     }
     for (Camera.Direction d : Camera.Direction.values()) {
-      String n = d.name().toLowerCase(java.util.Locale.ROOT);
+      String n = d.name().toLowerCase(Locale.ROOT);
       actions.add(
+          "view.from-" + n,
           "View from "
               + (d == Camera.Direction.ASKEW
                   ? "askew"
@@ -339,41 +445,138 @@ public final class Desk extends StackPane {
           () -> view.look(d));
     }
     actions.add(
+        "view.square",
         "View square to the ground",
         "",
         view::lookSquareToTheGround,
         () -> session.insight() != null && session.insight().ground() != null);
-    actions.add("Paper: film or slate", "", this::switchPaper);
+    actions.add("paper", "Paper: film or slate", "", this::switchPaper);
+    int n = 0;
     for (Path p : session.home().recent()) {
-      actions.add("Open " + p.getFileName(), "", () -> session.open(p));
+      actions.add("recent." + n++, "Open " + p.getFileName(), "", () -> ask(() -> session.open(p)));
     }
+    n = 0;
     for (Path p : session.home().unsaved()) {
-      actions.add("Take up unsaved work of " + when(p), "", () -> session.open(p));
+      actions.add(
+          "unsaved." + n++,
+          "Take up unsaved work: " + session.home().about(p),
+          "",
+          () -> ask(() -> session.open(p)));
     }
+    actions.choose(settings.keys());
   }
 
-  private void setting(String name, String key, Runnable change) {
+  private void setting(String id, String words, String key, Runnable change) {
     actions.add(
-        name,
+        "view." + id,
+        words,
         key,
         () -> {
           change.run();
           session.changed();
-        });
+        },
+        session::isOpen);
   }
 
-  private void reshape(String name, String key, Reshape.How how) {
-    actions.add(name, key, () -> session.selecting().reshape(how, 1), session::isOpen);
+  private void reshape(String id, String words, String key, Reshape.How how) {
+    actions.add(
+        "select." + id,
+        words,
+        key,
+        () -> session.selecting().reshape(how, 1),
+        () -> session.isOpen() && session.stage() == Stage.TRIM);
   }
 
   private void switchPaper() {
-    boolean slate = !getStyleClass().contains("slate");
-    if (slate) {
-      getStyleClass().add("slate");
-    } else {
-      getStyleClass().remove("slate");
+    settings.setPaper(isSlate() ? Settings.Paper.FILM : Settings.Paper.SLATE);
+    showSettings();
+  }
+
+  private boolean isSlate() {
+    return getStyleClass().contains("slate");
+  }
+
+  private static void widen(Region panel, double width) {
+    panel.setMinWidth(width);
+    panel.setPrefWidth(width);
+    panel.setMaxWidth(width);
+  }
+
+  /** Brings the window in line with the settings, and keeps them. */
+  void showSettings() {
+    boolean slate = settings.isSlate();
+    if (slate != isSlate()) {
+      if (slate) {
+        getStyleClass().add("slate");
+      } else {
+        getStyleClass().remove("slate");
+      }
+      tape.setSlate(slate);
     }
-    tape.setSlate(slate);
+    double larger = settings.textSize() / 100.0;
+    setStyle(String.format(Locale.ROOT, "-fx-font-size: %.1fpx;", 13 * larger));
+    widen(sheet, 292 * larger);
+    widen(facts, 292 * larger);
+    widen(findingsPanel, 236 * larger);
+    stageBar.setMinHeight(44 * larger);
+    stageBar.setMaxHeight(44 * larger);
+    facts.setUnit(settings.unit());
+    view.settings().setTurnsByMiddle(settings.turnsByMiddle());
+    session.home().setOutput(settings.output());
+    try {
+      settings.keep();
+    } catch (Failure f) {
+      session.fail(f);
+      return;
+    }
+    session.changed();
+  }
+
+  // --- everyday ----------------------------------------------------------------------------------
+
+  /**
+   * Puts the figures of the work on the clipboard: what stands at the lower right, and its sizes.
+   */
+  private void copyFigures() {
+    ClipboardContent content = new ClipboardContent();
+    content.putString(facts.text() + sheet.figuresText());
+    Clipboard.getSystemClipboard().setContent(content);
+    session.say("The figures are on the clipboard");
+  }
+
+  /** Goes on at once, or after asking where work would be left unsaved or half written. */
+  void ask(Runnable go) {
+    question.ask(session, go, this::save);
+  }
+
+  /** Leaves the program, after asking where something would be lost. */
+  public void leave(Runnable exit) {
+    ask(exit);
+  }
+
+  private void closeWork() {
+    ask(session::close);
+  }
+
+  /** Whether a page or the finder is up and takes the keys. */
+  boolean overlayTakesKeys(KeyCombo key, KeyEvent e) {
+    if (keysPage.isVisible()) {
+      return keysPage.takes(key, e);
+    }
+    if (settingsPage.isVisible() || question.isVisible()) {
+      if (key.code() == KeyCode.ESCAPE) {
+        settingsPage.close();
+        question.close();
+        e.consume();
+      }
+      return true;
+    }
+    return finder.isVisible();
+  }
+
+  /** Whether the focus is where arrow keys have a use of their own. */
+  boolean ownsArrows(Node focus) {
+    return focus == tape || findingsPanel.holds(focus);
   }
 
   public void shutDown() {

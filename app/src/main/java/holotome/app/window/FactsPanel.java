@@ -2,6 +2,7 @@ package holotome.app.window;
 
 import holotome.app.model.Jobs;
 import holotome.app.model.Session;
+import holotome.app.model.Settings;
 import holotome.core.geometry.Box;
 import holotome.core.part.Workpiece;
 import holotome.core.task.Work;
@@ -21,10 +22,6 @@ import javafx.util.Duration;
 
 /** The lower right corner: size, triangles, memory, and the running work with its cancel. */
 final class FactsPanel extends VBox {
-  private static final Length.Unit[] UNITS = {
-    Length.Unit.MM, Length.Unit.CM, Length.Unit.M, Length.Unit.IN, Length.Unit.FT
-  };
-
   private final Session session;
   private final Jobs jobs;
   private final Label size = figure();
@@ -106,13 +103,28 @@ final class FactsPanel extends VBox {
               ? String.format("%,d", w.scan().triangleCount())
               : String.format("%,d of %,d", w.cast().triangleCount(), w.scan().triangleCount()));
       saved.setText(session.savedAt());
+    } else {
+      size.setText("–");
+      triangles.setText("–");
+      saved.setText("");
     }
     tick();
   }
 
+  /** Shows the size in a unit from now on; null for what reads best. */
+  void setUnit(Length.Unit next) {
+    unit = next;
+    update();
+  }
+
+  /** What stands here, as text. */
+  String text() {
+    return "Size\t" + size.getText() + "\nTriangles\t" + triangles.getText() + "\n";
+  }
+
   /** Shows the size in the next unit: as it reads best, then mm, cm, m, in, ft. */
   void nextUnit() {
-    Length.Unit[] all = UNITS;
+    Length.Unit[] all = Settings.UNITS;
     int at = unit == null ? -1 : java.util.Arrays.asList(all).indexOf(unit);
     unit = at + 1 < all.length ? all[at + 1] : null;
     update();
@@ -120,7 +132,7 @@ final class FactsPanel extends VBox {
 
   private String sizeText(Box b, boolean trueSize) {
     if (!trueSize) {
-      return String.format("%,.0f × %,.0f × %,.0f units", b.width(), b.depth(), b.height());
+      return units(b.width()) + " × " + units(b.depth()) + " × " + Length.format(b.height(), false);
     }
     if (unit == null) {
       return Length.format(b.width(), true)
@@ -137,6 +149,10 @@ final class FactsPanel extends VBox {
         b.depth() * k,
         b.height() * k,
         unit.symbol());
+  }
+
+  private static String units(double v) {
+    return Length.format(v, false).replace(" units", "");
   }
 
   private void tick() {

@@ -4,9 +4,13 @@ import holotome.app.model.Finding;
 import java.util.List;
 import java.util.Locale;
 import javafx.geometry.Insets;
+import javafx.scene.AccessibleRole;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -34,6 +38,29 @@ final class FindingsPanel extends VBox {
     Region rule = rule();
     VBox.setMargin(rule, new Insets(7, 0, 0, 0));
     getChildren().addAll(heading, rule, scroll);
+    setAccessibleRole(AccessibleRole.LIST_VIEW);
+    setAccessibleText("Findings");
+    addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+  }
+
+  /** Whether a node is one of the panel's: arrow keys then lead from link to link. */
+  boolean holds(Node node) {
+    for (Node n = node; n != null; n = n.getParent()) {
+      if (n == this) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private void key(KeyEvent e) {
+    int by = e.getCode() == KeyCode.DOWN ? 1 : e.getCode() == KeyCode.UP ? -1 : 0;
+    List<Node> links = List.copyOf(list.lookupAll(".link"));
+    int at = getScene() == null ? -1 : links.indexOf(getScene().getFocusOwner());
+    if (by != 0 && at >= 0 && at + by >= 0 && at + by < links.size()) {
+      links.get(at + by).requestFocus();
+      e.consume();
+    }
   }
 
   static Region rule() {
@@ -80,10 +107,10 @@ final class FindingsPanel extends VBox {
     HBox.setHgrow(body, Priority.ALWAYS);
     HBox links = new HBox(14);
     if (f.show() != null) {
-      links.getChildren().add(link("Show", f.show(), false));
+      links.getChildren().add(link("Show", f.show(), false, f.title()));
     }
     if (f.actionName() != null) {
-      links.getChildren().add(link(f.actionName(), f.action(), busy));
+      links.getChildren().add(link(f.actionName(), f.action(), busy, f.title()));
     }
     links.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
     if (!links.getChildren().isEmpty()) {
@@ -94,8 +121,9 @@ final class FindingsPanel extends VBox {
     return card;
   }
 
-  private static Button link(String text, Runnable run, boolean disabled) {
+  private static Button link(String text, Runnable run, boolean disabled, String about) {
     Button b = new Button(text);
+    b.setAccessibleText(text + ": " + about);
     b.getStyleClass().setAll("link");
     b.setMinWidth(Region.USE_PREF_SIZE);
     b.setOnAction(e -> run.run());

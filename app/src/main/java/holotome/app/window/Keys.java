@@ -1,17 +1,19 @@
 package holotome.app.window;
 
-import holotome.app.model.Session;
-import holotome.app.model.Stage;
 import holotome.core.log.History;
 import javafx.event.EventHandler;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 
-/** The window's keys. Letters and digits belong to a text field while one has the focus. */
+/**
+ * The window's keys, as the {@link Actions} say them. A text field that has the focus owns its
+ * letters, Enter, Esc and undo; Enter and Esc lead back to the view.
+ */
 final class Keys {
   private static final double NUDGE = Math.toRadians(5);
 
@@ -45,126 +47,107 @@ final class Keys {
   }
 
   private void pressed(KeyEvent e) {
-    if (desk.finder().isVisible()) {
+    KeyCombo key = KeyCombo.of(e);
+    if (key == null || desk.overlayTakesKeys(key, e)) {
       return;
     }
-    boolean used = e.isControlDown() ? withControl(e) : e.isAltDown() ? withAlt(e) : plain(e);
+    Node focus = desk.getScene() == null ? null : desk.getScene().getFocusOwner();
+    boolean used = focus instanceof TextInputControl t ? typing(key, t) : act(key, e, focus);
     if (used) {
       e.consume();
     }
   }
 
-  private boolean withControl(KeyEvent e) {
-    Session s = desk.session();
-    switch (e.getCode()) {
-      case SPACE -> desk.finder().open();
-      case O -> desk.open();
-      case S -> desk.save();
-      case Z -> {
-        if (e.isShiftDown()) {
-          s.redo();
-        } else {
-          s.undo();
-        }
+  /** While typing: only what a field has no use for. */
+  private boolean typing(KeyCombo key, TextInputControl field) {
+    if (!key.control() && !key.alt()) {
+      boolean enter = key.code() == KeyCode.ENTER;
+      boolean leaves = enter && !takesEnter(field) || key.code() == KeyCode.ESCAPE;
+      if (leaves) {
+        desk.view().requestFocus();
       }
-      default -> {
+      return leaves;
+    }
+    if (key.control() && "ACVXYZ".contains(key.code().getName())) {
+      return false;
+    }
+    return run(key);
+  }
+
+  private static boolean takesEnter(TextInputControl field) {
+    return field instanceof TextField t && t.getOnAction() != null;
+  }
+
+  private boolean act(KeyCombo key, KeyEvent e, Node focus) {
+    if (key.code() == KeyCode.ESCAPE && !key.control() && !key.alt()) {
+      escape();
+      return true;
+    }
+    if (key.code() == KeyCode.ENTER && !key.control() && !key.alt()) {
+      if (focus == desk.tape() && focus.isFocusVisible() && desk.tape().reopenShown()) {
+        return true;
+      }
+      if (focus instanceof Button && !"apply".equals(focus.getId()) && focus.isFocusVisible()) {
         return false;
       }
-    }
-    return true;
-  }
-
-  private boolean withAlt(KeyEvent e) {
-    int n = digit(e.getCode());
-    if (n < 1 || n > Stage.values().length) {
-      return false;
-    }
-    desk.session().setStage(Stage.values()[n - 1]);
-    return true;
-  }
-
-  private boolean plain(KeyEvent e) {
-    Node focus = desk.getScene() == null ? null : desk.getScene().getFocusOwner();
-    boolean typing = focus instanceof TextInputControl;
-    switch (e.getCode()) {
-      case ESCAPE -> {
-        if (desk.session().lookBack() >= 0) {
-          desk.session().lookBackAt(-1);
-        } else {
-          desk.sheet().drop();
-        }
-        desk.view().requestFocus();
-        return true;
-      }
-      case ENTER -> {
-        if (focus instanceof Button && !"apply".equals(focus.getId()) && focus.isFocusVisible()) {
-          return false;
-        }
-        desk.sheet().apply();
-        return true;
-      }
-      default -> {}
-    }
-    if (typing || !desk.session().isOpen()) {
-      return false;
-    }
-    if (focus instanceof ChoiceBox<?>
-        && (e.getCode().isArrowKey() || e.getCode() == KeyCode.SPACE)) {
-      return false;
-    }
-    if (desk.sheet().current() != null && desk.sheet().current().key(desk.view(), e)) {
+      desk.sheet().apply();
       return true;
     }
-    return view(e, focus);
+    boolean held = key.control() || key.alt();
+    if (!held && !desk.session().isOpen()) {
+      return false;
+    }
+    if (!held
+        && focus instanceof ChoiceBox<?>
+        && (key.code().isArrowKey() || key.code() == KeyCode.SPACE)) {
+      return false;
+    }
+    if (!held && desk.ownsArrows(focus) && key.code().isArrowKey()) {
+      return false;
+    }
+    if (!held && desk.sheet().current() != null && desk.sheet().current().key(desk.view(), e)) {
+      return true;
+    }
+    if (key.digit() >= 0) {
+      desk.sheet().takeNumber(key.digit() == 0 ? 10 : key.digit());
+      return true;
+    }
+    return run(key) || view(key, focus);
   }
 
-  private boolean view(KeyEvent e, Node focus) {
+  private boolean run(KeyCombo key) {
+    Actions.Action a = desk.actions().by(key);
+    if (a == null) {
+      return false;
+    }
+    if (a.enabled().getAsBoolean()) {
+      a.run().run();
+    }
+    return true;
+  }
+
+  private void escape() {
+    if (desk.session().lookBack() >= 0) {
+      desk.session().lookBackAt(-1);
+    } else {
+      desk.sheet().drop();
+    }
+    desk.view().requestFocus();
+  }
+
+  /** What is held down or turns by steps: the view's alone. */
+  private boolean view(KeyCombo key, Node focus) {
     ViewPane v = desk.view();
     boolean inView = focus == null || focus == v;
-    int n = digit(e.getCode());
-    if (n >= 0) {
-      desk.sheet().takeNumber(n == 0 ? 10 : n);
-      return true;
+    if (!inView || key.control() || key.alt()) {
+      return false;
     }
-    switch (e.getCode()) {
-      case V -> v.setThrough(!v.isThrough());
-      case L -> v.nextLook();
-      case O -> v.switchProjection();
-      case C -> v.switchClipping();
-      case M -> v.switchSized();
-      case P -> desk.panes().next();
-      case B -> {
-        v.settings().nextBackground();
-        desk.session().changed();
-      }
-      case HOME -> v.showAll();
-      case END -> v.showSelection();
-      case SPACE -> {
-        if (!inView) {
-          return false;
-        }
-        int last = desk.session().history().size();
-        if (last > 0) {
-          History of = desk.session().history();
-          holding = true;
-          desk.session()
-              .jobs()
-              .fetch(
-                  () -> of.stateAfter(last - 1),
-                  state -> {
-                    if (holding) {
-                      v.peek(state);
-                    }
-                  });
-        }
-      }
+    switch (key.code()) {
+      case SPACE -> peek(v);
       case LEFT, RIGHT, UP, DOWN -> {
-        if (!inView) {
-          return false;
-        }
-        int dx = e.getCode() == KeyCode.RIGHT ? 1 : e.getCode() == KeyCode.LEFT ? -1 : 0;
-        int dy = e.getCode() == KeyCode.UP ? 1 : e.getCode() == KeyCode.DOWN ? -1 : 0;
-        if (e.isShiftDown()) {
+        int dx = key.code() == KeyCode.RIGHT ? 1 : key.code() == KeyCode.LEFT ? -1 : 0;
+        int dy = key.code() == KeyCode.UP ? 1 : key.code() == KeyCode.DOWN ? -1 : 0;
+        if (key.shift()) {
           v.swing(dx, dy);
         } else {
           v.turnBy(dx * NUDGE, dy * NUDGE);
@@ -177,16 +160,28 @@ final class Keys {
     return true;
   }
 
+  /** Holds the state before the last entry up for as long as the key is down. */
+  private void peek(ViewPane v) {
+    History of = desk.session().history();
+    int last = of.size();
+    if (last > 0) {
+      holding = true;
+      desk.session()
+          .jobs()
+          .fetch(
+              () -> of.stateAfter(last - 1),
+              state -> {
+                if (holding) {
+                  v.peek(state);
+                }
+              });
+    }
+  }
+
   private void released(KeyEvent e) {
     if (e.getCode() == KeyCode.SPACE) {
       holding = false;
       desk.view().peek(null);
     }
-  }
-
-  /** The digit of a key of the main row; -1 for other keys. */
-  private static int digit(KeyCode c) {
-    int n = c.ordinal() - KeyCode.DIGIT0.ordinal();
-    return n >= 0 && n <= 9 ? n : -1;
   }
 }

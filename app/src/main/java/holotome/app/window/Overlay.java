@@ -1,5 +1,6 @@
 package holotome.app.window;
 
+import holotome.app.tool.Marks;
 import holotome.app.tool.ViewPort;
 import holotome.core.geometry.Similarity;
 import holotome.core.geometry.Vec;
@@ -33,11 +34,15 @@ final class Overlay {
     for (int i = 0; i < 3; i++) {
       double dx = Vec.dot(axis[i], camera.right());
       double dy = -Vec.dot(axis[i], camera.up());
+      g.setStroke(PAPER);
+      g.setLineWidth(4);
+      g.strokeLine(x, y, x + length * dx, y + length * dy);
       g.setStroke(AXES[i]);
+      g.setLineWidth(2);
       g.strokeLine(x, y, x + length * dx, y + length * dy);
       if (Math.hypot(dx, dy) > 0.15) {
-        g.setFill(INK);
-        g.fillText("XYZ".substring(i, i + 1), x + (length + 10) * dx, y + (length + 10) * dy);
+        Marks.text(g, "XYZ".substring(i, i + 1), x + (length + 10) * dx, y + (length + 10) * dy);
+        g.setLineWidth(2);
       }
     }
   }
@@ -51,14 +56,15 @@ final class Overlay {
     g.setFont(Font.font("IBM Plex Mono", 12));
     g.setTextAlign(TextAlignment.LEFT);
     g.setTextBaseline(VPos.BOTTOM);
-    g.setFill(INK);
-    g.fillText(text(length, trueSize), x, y - 4);
+    Marks.text(g, text(length, trueSize), x, y - 4);
     for (int i = 0; i < 5; i++) {
       g.setFill(i % 2 == 0 ? INK : PAPER);
       g.fillRect(x + px * i / 5, y, px / 5, 6);
     }
-    g.setStroke(INK);
+    g.setStroke(PAPER);
     g.setLineWidth(1);
+    g.strokeRect(x - 1.5, y - 1.5, px + 3, 9);
+    g.setStroke(INK);
     g.strokeRect(x - 0.5, y - 0.5, px + 1, 7);
   }
 
@@ -69,8 +75,15 @@ final class Overlay {
   }
 
   void loops(GraphicsContext g, ViewPort view, List<float[]> loops, Similarity toWork) {
-    g.setStroke(Color.web("#A63D2F"));
-    g.setLineWidth(2);
+    for (int pass = 0; pass < 2; pass++) {
+      g.setStroke(pass == 0 ? PAPER : Color.web("#A63D2F"));
+      g.setLineWidth(pass == 0 ? 4 : 2);
+      draw(g, view, loops, toWork);
+    }
+  }
+
+  private static void draw(
+      GraphicsContext g, ViewPort view, List<float[]> loops, Similarity toWork) {
     for (float[] loop : loops) {
       int n = loop.length / 3;
       double[] last = null;

@@ -2,6 +2,7 @@ package holotome.app.window;
 
 import holotome.app.model.Figures;
 import holotome.app.model.Insight;
+import holotome.app.model.ScanFile;
 import holotome.app.model.Selected;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
@@ -20,13 +21,16 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Supplier;
 import javafx.animation.PauseTransition;
 import javafx.geometry.HPos;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -43,6 +47,8 @@ import javafx.util.Duration;
  * applying only takes the result over.
  */
 final class Sheet extends VBox {
+  private static final double ROOM_FOR_FIGURES = 600;
+
   private final Session session;
   private final Tools tools;
   private final ViewPane view;
@@ -58,6 +64,9 @@ final class Sheet extends VBox {
   private final Button apply = keyed("", "Enter", "apply");
   private final Button drop = keyed("Drop", "Esc", "plain");
   private final VBox entryActions = new VBox(2);
+  private final Button way = new Button();
+  private final VBox pinned = new VBox(8);
+  private final VBox scrolled;
   private final VBox details = new VBox();
   private final PauseTransition settle = new PauseTransition(Duration.millis(280));
   private Tool current;
@@ -65,6 +74,7 @@ final class Sheet extends VBox {
   private History base;
   private Trial trial;
   private Stage builtFor;
+  private ScanFile openedFor;
 
   /** A step tried out on the History it was tried on. */
   private record Trial(
@@ -77,6 +87,14 @@ final class Sheet extends VBox {
 
   /** Counts edits: what was tried for an earlier one is no longer wanted. */
   private int edit;
+
+  /** An entry was just applied, or undone: nothing is pending until something is chosen. */
+  private boolean resting;
+
+  private Supplier<Next> next = () -> null;
+
+  /** What may well come next, in the words of a button; for when an entry was applied. */
+  record Next(String words, Runnable run) {}
 
   Sheet(Session session, Tools tools, ViewPane view, Tape tape) {
     this.session = session;
@@ -117,24 +135,54 @@ final class Sheet extends VBox {
     apply.setOnAction(e -> apply());
     drop.setId("drop");
     drop.setOnAction(e -> drop());
-    VBox all = new VBox(10, heading, toolGrid, hint, form, problem, advice, figures, details);
-    all.setPadding(new Insets(12, 14, 6, 14));
-    VBox buttons = new VBox(4, apply, drop, entryActions);
+    way.setId("way");
+    way.getStyleClass().setAll("link");
+    VBox top = new VBox(10, heading, toolGrid);
+    top.setPadding(new Insets(12, 14, 8, 14));
+    scrolled = new VBox(10, hint, form, details);
+    scrolled.setPadding(new Insets(2, 14, 6, 14));
+    pinned.setPadding(new Insets(6, 14, 2, 14));
+    pinned.setMinHeight(Region.USE_PREF_SIZE);
+    VBox buttons = new VBox(4, entryActions, apply, drop);
     buttons.setPadding(new Insets(4, 14, 8, 14));
     buttons.setMinHeight(Region.USE_PREF_SIZE);
-    ScrollPane scroll = new ScrollPane(all);
+    top.setMinHeight(Region.USE_PREF_SIZE);
+    ScrollPane scroll = new ScrollPane(scrolled);
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     scroll.setFocusTraversable(false);
-    // As high as the texts are once they are broken into lines.
-    all.heightProperty()
-        .addListener((o, was, is) -> scroll.setPrefViewportHeight(is.doubleValue()));
-    // The buttons follow what there is to read, and stay in sight where that is too long.
-    getChildren().addAll(scroll, buttons);
+    scroll.setMinHeight(0);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    // The tools and the foot stay where they are; what does not fit scrolls between them.
+    getChildren().addAll(top, scroll, pinned, buttons);
+    heightProperty().addListener((o, was, is) -> pin());
+    pin();
     settle.setOnFinished(e -> tryOut());
     for (Tool t : tools.all()) {
-      t.onEdited(this::edited);
+      t.onEdited(
+          () -> {
+            resting = false;
+            edited();
+          });
     }
+  }
+
+  /** Figures stand above the foot, whole; on a low window they scroll with the rest. */
+  private void pin() {
+    boolean room = getHeight() >= ROOM_FOR_FIGURES;
+    List<Node> foot = room ? List.of(problem, way, advice, figures) : List.of(problem, way);
+    List<Node> middle =
+        room ? List.of(hint, form, details) : List.of(hint, form, advice, figures, details);
+    if (!pinned.getChildren().equals(foot)) {
+      pinned.getChildren().clear();
+      scrolled.getChildren().setAll(middle);
+      pinned.getChildren().setAll(foot);
+    }
+  }
+
+  /** Says where to learn what may come next. */
+  void onNext(Supplier<Next> supplier) {
+    next = supplier;
   }
 
   private static Button keyed(String words, String key, String style) {
@@ -189,7 +237,7 @@ final class Sheet extends VBox {
       if (session.reopened() >= 0) {
         session.reopen(-1);
       }
-      build(tool, -1);
+      build(tool, -1, false);
     }
   }
 
@@ -198,20 +246,24 @@ final class Sheet extends VBox {
     Stage stage = session.stage();
     int reopened = session.reopened();
     boolean other = session.history() != base;
+    boolean changedHere = other && base != null && session.history() != null && builtFor == stage;
     if (reopened >= 0 && (revising != reopened || other)) {
       Entry e = session.history().lines().get(reopened).entry();
       Tool t = tools.making(e.step().getClass());
       t.load(e.step());
       base = session.history();
-      build(t, reopened);
+      build(t, reopened, false);
     } else if (reopened < 0 && (builtFor != stage || revising >= 0 || other)) {
+      boolean opened = session.history() != null && session.scanFile() != openedFor;
+      openedFor = session.scanFile();
       base = session.history();
       List<Tool> list = tools.of(stage);
       Tool t = inHand.get(stage);
-      build(t != null ? t : list.getFirst(), -1);
+      build(t != null ? t : list.getFirst(), -1, changedHere && !opened);
     }
     if (current != null && session.selected() != selected) {
       selected = session.selected();
+      resting &= selected == null;
       edited();
     }
     if (current != null && session.insight() != measuredFor) {
@@ -222,7 +274,8 @@ final class Sheet extends VBox {
     buttons();
   }
 
-  private void build(Tool tool, int index) {
+  private void build(Tool tool, int index, boolean rests) {
+    resting = rests;
     builtFor = session.stage();
     revising = index;
     trial = null;
@@ -276,6 +329,7 @@ final class Sheet extends VBox {
       b.getStyleClass().setAll("tool");
       b.setId("tool-" + t.title().toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
       b.setAccessibleText(t.title());
+      b.setTooltip(new Tooltip(t.hint() + " (" + (i + 1) % 10 + ")"));
       b.setMaxWidth(Double.MAX_VALUE);
       if (t == current) {
         b.getStyleClass().add("current");
@@ -289,7 +343,10 @@ final class Sheet extends VBox {
   private void edited() {
     trial = null;
     edit++;
-    Step step = stepOrProblem();
+    Step step = resting ? null : stepOrProblem();
+    if (resting) {
+      problem(null);
+    }
     view.repaint();
     fillFigures();
     buttons();
@@ -314,6 +371,7 @@ final class Sheet extends VBox {
     if (missing != null) {
       problem(missing);
       problem.getStyleClass().setAll("label", "todo");
+      leadTo(current.way());
       return null;
     }
     try {
@@ -326,7 +384,17 @@ final class Sheet extends VBox {
     }
   }
 
+  private void leadTo(Tool.Way to) {
+    way.setVisible(to != null);
+    way.setManaged(to != null);
+    if (to != null) {
+      way.setText(to.words());
+      way.setOnAction(e -> take(tools.making(to.tool())));
+    }
+  }
+
   private void problem(String text) {
+    leadTo(null);
     problem.getStyleClass().setAll("label", "problem");
     problem.setText(text == null ? "" : text);
     problem.setVisible(text != null);
@@ -334,7 +402,7 @@ final class Sheet extends VBox {
   }
 
   private void tryOut() {
-    Step step = stepOrProblem();
+    Step step = resting ? null : stepOrProblem();
     if (step == null || session.jobs().isBusy() || session.lookBack() >= 0) {
       return;
     }
@@ -388,22 +456,44 @@ final class Sheet extends VBox {
     if (current == null) {
       return;
     }
+    Next following = resting ? next.get() : null;
     boolean ready =
         session.isOpen()
             && !session.jobs().isBusy()
             && session.lookBack() < 0
-            && !problem.isVisible();
-    apply.setDisable(!ready || !current.makesSteps());
-    apply.setVisible(current.makesSteps());
-    apply.setManaged(current.makesSteps());
-    String verb = current.verb(trial == null ? null : trial.result);
-    words(apply, revising >= 0 ? "Run again from here" : verb);
+            && !problem.isVisible()
+            && (!resting || following != null);
+    boolean shown = current.makesSteps() || resting && following != null;
+    apply.setDisable(!ready || !shown);
+    apply.setVisible(shown);
+    apply.setManaged(shown);
+    String verb =
+        following != null
+            ? following.words
+            : revising >= 0
+                ? "Run again from here"
+                : current.verb(trial == null ? null : trial.result);
+    words(apply, verb);
     apply.setAccessibleText(verb);
     drop.setVisible(session.isOpen());
   }
 
-  /** Applies the step in hand, taking over what was tried if it is still the same. */
+  /**
+   * Applies the step in hand, taking over what was tried if it is still the same; after an entry,
+   * goes on to what comes next.
+   */
   void apply() {
+    if (session.jobs().isBusy()) {
+      session.say(session.jobs().title() + " is still running: press Enter again once it is done");
+      return;
+    }
+    if (resting) {
+      Next following = next.get();
+      if (following != null && !apply.isDisabled()) {
+        following.run.run();
+      }
+      return;
+    }
     Step step = stepOrProblem();
     if (step == null || apply.isDisabled()) {
       return;
@@ -412,7 +502,8 @@ final class Sheet extends VBox {
     if (t != null
         && t.on == session.history()
         && t.revising == revising
-        && t.values.equals(StepKind.of(step).values(step))) {
+        && t.values.equals(StepKind.of(step).values(step))
+        && !writesAfter(t.revising)) {
       session.jobs().stopQuiet();
       session.accept(t.result);
       return;
@@ -423,6 +514,13 @@ final class Sheet extends VBox {
     } else {
       session.apply(step);
     }
+  }
+
+  /** Whether an entry after a revised one writes files: that is not done while trying. */
+  private boolean writesAfter(int index) {
+    return index >= 0
+        && session.history().entries().subList(index, session.history().size()).stream()
+            .anyMatch(e -> e.on() && e.step().writesFiles());
   }
 
   /** Lets go of what the tool began; of a reopened entry, closes it. */
@@ -440,7 +538,7 @@ final class Sheet extends VBox {
   private void fillFigures() {
     figures.getChildren().clear();
     advise();
-    if (!session.isOpen() || !current.makesSteps()) {
+    if (!session.isOpen() || !current.makesSteps() || resting) {
       return;
     }
     List<Tool.Row> rows = current.isQuick() ? compared() : current.estimate(session.current());
@@ -454,7 +552,7 @@ final class Sheet extends VBox {
     int y = 1;
     for (Tool.Row r : rows) {
       Region rule = FindingsPanel.rule();
-      GridPane.setMargin(rule, new Insets(2, 0, 2, 0));
+      GridPane.setMargin(rule, new Insets(1, 0, 1, 0));
       figures.add(rule, 0, y++, 3, 1);
       figures.add(new Label(r.name()), 0, y);
       figures.add(figure(r.before()), 1, y);
@@ -467,12 +565,40 @@ final class Sheet extends VBox {
     figures.add(rule, 0, y, 3, 1);
   }
 
+  /** The figures as they stand, as text: name, before, after. */
+  String figuresText() {
+    StringBuilder out = new StringBuilder();
+    List<Tool.Row> rows =
+        current == null || !session.isOpen() || resting
+            ? List.of()
+            : current.isQuick() ? compared() : current.estimate(session.current());
+    for (Tool.Row r : rows) {
+      out.append(r.name()).append('\t').append(r.before()).append('\t').append(r.after());
+      out.append('\n');
+    }
+    return out.toString();
+  }
+
   private void advise() {
+    if (resting) {
+      List<History.Line> lines = session.history().lines();
+      say(
+          lines.isEmpty()
+              ? "Back to the scan as opened."
+              : "Done: "
+                  + StepKind.of(lines.getLast().entry().step()).title()
+                  + ". Choose a tool, or go on.");
+      return;
+    }
     boolean isCompared = session.isOpen() && trial != null && session.insight() != null;
     String text =
         isCompared
             ? current.advice(Figures.of(session.current(), session.insight()), trial.after)
             : null;
+    say(text);
+  }
+
+  private void say(String text) {
     advice.setText(text == null ? "" : text);
     advice.setVisible(text != null);
     advice.setManaged(text != null);

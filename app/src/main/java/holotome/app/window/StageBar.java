@@ -13,6 +13,7 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -45,6 +46,7 @@ final class StageBar extends HBox {
       b.setMaxHeight(Double.MAX_VALUE);
       b.setOnAction(e -> session.setStage(s));
       b.setAccessibleText(s.title());
+      b.setTooltip(new Tooltip(s.title() + " (Alt " + (s.ordinal() + 1) + ")"));
       buttons.put(s, b);
       facts.put(s, fact);
       getChildren().add(b);

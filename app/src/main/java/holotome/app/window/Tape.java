@@ -6,8 +6,10 @@ import holotome.core.step.StepKind;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.VPos;
+import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
@@ -46,6 +48,11 @@ final class Tape extends Pane {
           pressedAt = e.getX();
           dragging = false;
         });
+    setFocusTraversable(true);
+    setAccessibleRole(AccessibleRole.LIST_VIEW);
+    setAccessibleText("Tape: the entries of the Log");
+    focusedProperty().addListener((o, a, b) -> draw());
+    addEventHandler(KeyEvent.KEY_PRESSED, this::key);
     addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
     addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
   }
@@ -60,6 +67,39 @@ final class Tape extends Pane {
     pendingTitle = title;
     pendingTriangles = triangles;
     draw();
+  }
+
+  /** Left and right look back and forth, Enter reopens the entry that led to what is shown. */
+  private void key(KeyEvent e) {
+    if (!session.isOpen() || session.jobs().isBusy()) {
+      return;
+    }
+    int last = session.history().size();
+    int now = session.lookBack() < 0 ? last : session.lookBack();
+    switch (e.getCode()) {
+      case LEFT -> session.lookBackAt(Math.max(0, now - 1));
+      case RIGHT -> session.lookBackAt(now + 1 >= last ? -1 : now + 1);
+      default -> {
+        return;
+      }
+    }
+    e.consume();
+  }
+
+  /** Reopens the entry that led to what is shown; whether there is one. */
+  boolean reopenShown() {
+    int shown = session.lookBack() < 0 ? session.history().size() : session.lookBack();
+    if (shown < 1) {
+      return false;
+    }
+    session.lookBackAt(-1);
+    session.reopen(shown - 1);
+    return true;
+  }
+
+  /** Whether a step that is not applied yet is drawn. */
+  boolean isPending() {
+    return pendingTitle != null;
   }
 
   private int at(double x) {
@@ -131,6 +171,12 @@ final class Tape extends Pane {
       return;
     }
     drawEntries(g, floor, w);
+    if (isFocusVisible()) {
+      g.setStroke(verdigris());
+      g.setLineDashes(3, 3);
+      g.strokeRect(1.5, 1.5, w - 3, h - 3);
+      g.setLineDashes();
+    }
   }
 
   private void drawEntries(GraphicsContext g, double floor, double width) {

@@ -211,13 +211,14 @@ final class TrimFindings {
 
   /** Selects triangles and comes to them. */
   private void show(java.util.function.Supplier<BitSet> what) {
+    Workpiece asked = session.current();
     session
         .jobs()
         .fetch(
             what::get,
             set -> {
               view.showTriangles(set);
-              session.selecting().pickOn(null, Pick.Join.REPLACE, set);
+              session.selecting().replace(asked, set);
             });
   }
 }

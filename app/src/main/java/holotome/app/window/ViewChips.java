@@ -6,6 +6,7 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -15,12 +16,16 @@ import javafx.scene.layout.VBox;
  * The small labels along the top of the view: look, way of selecting, what is selected, messages.
  */
 final class ViewChips extends VBox {
+  /** Of a work that takes less of the view than this, coming closer is offered. */
+  private static final double SMALL = 0.3;
+
   private final Session session;
   private final ViewPane view;
   private final Button look = chip("look");
   private final Button through = chip("through");
   private final Button clip = chip("clip");
   private final Button size = chip("size");
+  private final Button closer = chip("closer");
   private final Label count = new Label();
   private final HBox countChip = new HBox(count);
   private final Button messageChip = new Button();
@@ -36,9 +41,10 @@ final class ViewChips extends VBox {
     through.setOnAction(e -> view.setThrough(!view.isThrough()));
     clip.setOnAction(e -> view.switchClipping());
     size.setOnAction(e -> view.switchSized());
+    closer.setOnAction(e -> view.showAll());
     countChip.getStyleClass().addAll("chip", "selected-count");
     countChip.setId("selected-count");
-    HBox row = new HBox(10, look, through, size, clip, gap(), countChip);
+    HBox row = new HBox(10, look, through, size, clip, closer, gap(), countChip);
     row.setPickOnBounds(false);
     row.setAlignment(Pos.TOP_LEFT);
     messageChip.setWrapText(true);
@@ -73,6 +79,7 @@ final class ViewChips extends VBox {
     h.setAlignment(Pos.CENTER);
     b.setGraphic(h);
     b.setAccessibleText(words);
+    b.setTooltip(new Tooltip(words + " (" + key + ")"));
   }
 
   void update() {
@@ -99,6 +106,12 @@ final class ViewChips extends VBox {
     clip.setManaged(clipping);
     if (clipping) {
       set(clip, view.settings().clipText(session.shown().frame().trueSize()), "C");
+    }
+    boolean small = open && view.share() < SMALL;
+    closer.setVisible(small);
+    closer.setManaged(small);
+    if (small) {
+      set(closer, "Come closer", "Home");
     }
     boolean selected = session.selected() != null;
     boolean back = session.lookBack() >= 0;

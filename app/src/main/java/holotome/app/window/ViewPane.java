@@ -69,7 +69,7 @@ public final class ViewPane extends Pane implements ViewPort {
   private double lastY;
   private boolean shifting;
   private MouseButton held = MouseButton.NONE;
-  private final WheelZoom wheel = new WheelZoom(this::pick, () -> camera, this::move);
+  private final WheelZoom wheel = new WheelZoom(this::pickPlace, () -> camera, this::move);
 
   public ViewPane(Session session) {
     this(session, new ViewSettings(session), new Renderer());
@@ -310,6 +310,36 @@ public final class ViewPane extends Pane implements ViewPort {
     }
   }
 
+  /**
+   * How much of the view the work takes, by the larger of its width and height; 1 where it is not
+   * known.
+   */
+  double share() {
+    if (camera == null || mesh() == null || getHeight() < 2) {
+      return 1;
+    }
+    Box b = bounds();
+    double[] low = {Double.MAX_VALUE, Double.MAX_VALUE};
+    double[] high = {-Double.MAX_VALUE, -Double.MAX_VALUE};
+    for (int i = 0; i < 8; i++) {
+      double[] p =
+          project(
+              new double[] {
+                (i & 1) == 0 ? b.minX() : b.maxX(),
+                (i & 2) == 0 ? b.minY() : b.maxY(),
+                (i & 4) == 0 ? b.minZ() : b.maxZ()
+              });
+      if (p == null) {
+        return 1;
+      }
+      for (int k = 0; k < 2; k++) {
+        low[k] = Math.min(low[k], p[k]);
+        high[k] = Math.max(high[k], p[k]);
+      }
+    }
+    return Math.max((high[0] - low[0]) / getWidth(), (high[1] - low[1]) / getHeight());
+  }
+
   /** Comes to a box of working space, keeping the direction. */
   public void showBox(Box box) {
     if (camera != null && !box.isEmpty()) {
@@ -453,7 +483,27 @@ public final class ViewPane extends Pane implements ViewPort {
       return;
     }
     ViewWorker.Request r = request(true);
-    worker.pick(r, x, y, t -> answer.accept(t, t < 0 ? null : r.pointOn(t, x, y)));
+    Workpiece asked = workpiece();
+    worker.pick(
+        r,
+        x,
+        y,
+        t -> {
+          // Undone, or another state shown meanwhile: the place is one of another mesh.
+          if (workpiece() == asked) {
+            answer.accept(t, t < 0 ? null : r.pointOn(t, x, y));
+          }
+        });
+  }
+
+  /** As {@link #pick}, for what only moves the camera: always answered. */
+  private void pickPlace(double x, double y, Consumer<double[]> answer) {
+    if (mesh() == null || camera == null) {
+      answer.accept(null);
+      return;
+    }
+    ViewWorker.Request r = request(true);
+    worker.pick(r, x, y, t -> answer.accept(t < 0 ? null : r.pointOn(t, x, y)));
   }
 
   @Override
@@ -464,7 +514,11 @@ public final class ViewPane extends Pane implements ViewPort {
         .<BitSet>elsewhere(
             "Selecting what is seen",
             (work, found) -> worker.visible(r, outline, work, found),
-            answer);
+            set -> {
+              if (mesh() == r.scene().mesh()) {
+                answer.accept(set);
+              }
+            });
   }
 
   @Override
@@ -486,7 +540,8 @@ public final class ViewPane extends Pane implements ViewPort {
       return;
     }
     if (e.getButton() == MouseButton.SECONDARY || e.getButton() == MouseButton.MIDDLE) {
-      shifting = e.getButton() == MouseButton.MIDDLE || e.isShiftDown();
+      MouseButton shifts = settings.turnsByMiddle() ? MouseButton.SECONDARY : MouseButton.MIDDLE;
+      shifting = e.getButton() == shifts || e.isShiftDown();
       pivot = camera.target();
       double x = e.getX();
       double y = e.getY();

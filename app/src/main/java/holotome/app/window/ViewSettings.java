@@ -25,6 +25,8 @@ final class ViewSettings {
   private double[] normal;
   private double depth;
 
+  private boolean turnsByMiddle;
+
   ViewSettings(Session session) {
     this.session = session;
   }
@@ -133,5 +135,14 @@ final class ViewSettings {
         return;
       }
     }
+  }
+
+  /** Whether the middle button turns and the right one shifts. */
+  boolean turnsByMiddle() {
+    return turnsByMiddle;
+  }
+
+  void setTurnsByMiddle(boolean on) {
+    turnsByMiddle = on;
   }
 }

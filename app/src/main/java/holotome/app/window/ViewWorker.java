@@ -1,5 +1,6 @@
 package holotome.app.window;
 
+import holotome.app.model.Problems;
 import holotome.core.memory.Claim;
 import holotome.core.memory.Spare;
 import holotome.core.mesh.Mesh;
@@ -106,10 +107,10 @@ final class ViewWorker {
       // Cancelled, as a rule: the newer request is drawn next.
       exact = null;
       if (f.kind() != Failure.Kind.CANCELLED) {
-        System.err.println("holotome: the view could not be drawn: " + f.getMessage());
+        Problems.note("the view could not be drawn", f);
       }
     } catch (RuntimeException | Error e) {
-      System.err.println("holotome: the view could not be drawn: " + Failure.of(e).getMessage());
+      Problems.note("the view could not be drawn", e);
     }
   }
 
@@ -180,16 +181,26 @@ final class ViewWorker {
   void pick(Request r, double x, double y, Consumer<Integer> answer) {
     thread.execute(
         () -> {
-          Integer t =
-              isExactOf(r) ? null : renderer.probe(r.scene, r.camera, x, y, r.width, r.height);
-          if (t == null) {
-            Drawn d = exactFor(r);
-            int k = d.smooth ? 2 : 1;
-            t = d.picture.buffer().triangle((int) (x * k), (int) (y * k));
+          int found = -1;
+          try {
+            found = picked(r, x, y);
+          } catch (RuntimeException | Error e) {
+            // Whoever waits for the answer must not wait for ever: it is as if nothing was hit.
+            Problems.note("nothing could be picked", e);
           }
-          int found = t;
-          Platform.runLater(() -> answer.accept(found));
+          int t = found;
+          Platform.runLater(() -> answer.accept(t));
         });
+  }
+
+  private int picked(Request r, double x, double y) {
+    Integer t = isExactOf(r) ? null : renderer.probe(r.scene, r.camera, x, y, r.width, r.height);
+    if (t != null) {
+      return t;
+    }
+    Drawn d = exactFor(r);
+    int k = d.smooth ? 2 : 1;
+    return d.picture.buffer().triangle((int) (x * k), (int) (y * k));
   }
 
   /**
@@ -209,7 +220,7 @@ final class ViewWorker {
           } catch (RuntimeException | Error e) {
             Failure f = Failure.of(e);
             if (f.kind() != Failure.Kind.CANCELLED) {
-              System.err.println("holotome: nothing could be selected: " + f.getMessage());
+              Problems.note("nothing could be selected", f);
             }
             Platform.runLater(() -> answer.accept(null));
           }

@@ -9,6 +9,9 @@ import java.util.Locale;
 
 /** Reads a mesh from any of the open formats, chosen by what the file is called. */
 public final class MeshReader {
+  /** A mesh has no more triangles, and no more vertices: three times as many fit an int. */
+  public static final int MOST_TRIANGLES = 700_000_000;
+
   private MeshReader() {}
 
   /**

@@ -22,7 +22,7 @@ final class OffReader {
       TextSource t = new TextSource(file, in, size, work);
       t.setComment('#');
       boolean coloured = coloured(file, t);
-      int most = (int) Math.min(700_000_000, size);
+      int most = (int) Math.min(MeshReader.MOST_TRIANGLES, size);
       int vertices = t.whole("the number of vertices", 0, most);
       int faces = t.whole("the number of faces", 0, most);
       t.whole("the number of edges", 0, Integer.MAX_VALUE);

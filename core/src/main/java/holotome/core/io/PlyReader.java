@@ -28,7 +28,7 @@ import java.util.List;
  */
 final class PlyReader {
   private static final int GRAIN = 1 << 16;
-  private static final int MAX = 700_000_000;
+  private static final int MAX = MeshReader.MOST_TRIANGLES;
 
   private final Path file;
   private final Work work;

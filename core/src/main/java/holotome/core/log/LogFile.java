@@ -24,13 +24,14 @@ import java.util.Map;
  * A Log as a file: JSON, fit to be read and written by hand. A project is the same file with the
  * path of its Scan.
  *
- * @param source the Scan's path as written in the file; null in a plain Log
+ * @param sources the paths of the files that are the Scan, as written in the file; none in a plain
+ *     Log
  * @param selections what was kept under names
  * @param measurements what is measured on the work
  */
 public record LogFile(
     List<Entry> entries,
-    String source,
+    List<String> sources,
     Map<String, List<Pick>> selections,
     List<Measurement> measurements) {
   private static final int VERSION = 1;
@@ -40,12 +41,28 @@ public record LogFile(
 
   public LogFile {
     entries = List.copyOf(entries);
+    sources = List.copyOf(sources);
     selections = new LinkedHashMap<>(selections);
     measurements = List.copyOf(measurements);
   }
 
   public LogFile(List<Entry> entries, String source) {
-    this(entries, source, Map.of(), List.of());
+    this(entries, source == null ? List.of() : List.of(source), Map.of(), List.of());
+  }
+
+  /** The path of the Scan, the first of several; null in a plain Log. */
+  public String source() {
+    return sources.isEmpty() ? null : sources.getFirst();
+  }
+
+  /** Whether a file is a Log or a project, told by how it begins and not by its name. */
+  public static boolean isLog(Path file) {
+    try (var in = Files.newInputStream(file)) {
+      String begins = new String(in.readNBytes(200), StandardCharsets.UTF_8);
+      return begins.stripLeading().startsWith("{") && begins.contains("\"holotome\"");
+    } catch (IOException e) {
+      return false;
+    }
   }
 
   public static LogFile read(Path file) {
@@ -108,10 +125,17 @@ public record LogFile(
       }
     }
     return new LogFile(
-        entries,
-        root.get("scan") instanceof String s ? s : null,
-        selections(root, name),
-        measurements(root, name));
+        entries, sources(root.get("scan"), name), selections(root, name), measurements(root, name));
+  }
+
+  private static List<String> sources(Object scan, String name) {
+    return switch (scan) {
+      case null -> List.of();
+      case String s -> List.of(s);
+      case List<?> l when l.stream().allMatch(String.class::isInstance) ->
+          l.stream().map(String.class::cast).toList();
+      default -> throw Failure.badInput(name + ": \"scan\" is neither a path nor a list of paths");
+    };
   }
 
   /** Named selections are lists of picks, as in an entry that removes a selection. */
@@ -152,8 +176,8 @@ public record LogFile(
   public String text() {
     Map<String, Object> root = new LinkedHashMap<>();
     root.put("holotome", VERSION);
-    if (source != null) {
-      root.put("scan", source);
+    if (!sources.isEmpty()) {
+      root.put("scan", sources.size() == 1 ? sources.getFirst() : sources);
     }
     List<Map<String, Object>> list = new ArrayList<>();
     for (Entry e : entries) {

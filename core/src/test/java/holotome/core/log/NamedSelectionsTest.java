@@ -75,7 +75,8 @@ class NamedSelectionsTest {
     Map<String, List<Pick>> named = new LinkedHashMap<>();
     named.put("the rim", List.of(Pick.of(Pick.Join.REPLACE, new Rim(2))));
     named.put("all sorts", everyKind(m));
-    LogFile back = LogFile.parse(new LogFile(List.of(), "scan.ply", named, List.of()).text(), "p");
+    LogFile back =
+        LogFile.parse(new LogFile(List.of(), List.of("scan.ply"), named, List.of()).text(), "p");
     assertThat(back.source()).isEqualTo("scan.ply");
     assertThat(back.selections().keySet()).containsExactly("the rim", "all sorts");
     assertThat(Pick.all(back.selections().get("all sorts"), m, Frame.PLAIN, Work.unwatched()))

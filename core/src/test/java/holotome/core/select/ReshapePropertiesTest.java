@@ -146,7 +146,9 @@ class ReshapePropertiesTest {
       while (!open.isEmpty()) {
         int t = open.pop();
         for (int k = 0; k < 3; k++) {
-          for (int n : byEdge.get(edge(m, t, k))) {
+          // From a vertex to itself is no edge.
+          boolean isEdge = corner(m, t, k) != corner(m, t, (k + 1) % 3);
+          for (int n : isEdge ? byEdge.get(edge(m, t, k)) : List.<Integer>of()) {
             if (part[n] < 0) {
               part[n] = count;
               open.push(n);

@@ -141,6 +141,15 @@ public final class Shader {
     return c == c ? c : 0;
   }
 
+  /** Triangles whose inner circle is wider than this, in pixels, show each of their lines. */
+  private static final float SPARSE = 2.2f;
+
+  /** Those below this show none of their own. */
+  private static final float DENSE = 0.7f;
+
+  /** How dark a surface of such small triangles is: a third of what lines are. */
+  private static final float EVEN_TONE = 0.3f;
+
   private static int hatched(int colour, int x, int y) {
     return Colours.mix(colour, VIOLET, (x + y) % 7 < 2 ? 0.85f : 0.38f);
   }
@@ -242,6 +251,40 @@ public final class Shader {
       smoothNormal();
     }
 
+    /**
+     * How much of a pixel is line, 0 to 1. Where triangles are so small that lines would share
+     * pixels, single ones give way to an even tone: their share of the surface, on the average.
+     */
+    private float wire() {
+      float line = Math.max(0, 1 - edge());
+      float r = inradius();
+      if (r >= SPARSE) {
+        return line;
+      }
+      float single = Math.clamp((r - DENSE) / (SPARSE - DENSE), 0f, 1f);
+      return single * line + (1 - single) * EVEN_TONE;
+    }
+
+    /** The radius of the circle within the triangle, in pixels; infinite for one behind the eye. */
+    private float inradius() {
+      float[] c = corners;
+      if (c[2] <= 0 || c[5] <= 0 || c[8] <= 0) {
+        return Float.POSITIVE_INFINITY;
+      }
+      float ax = c[0] / c[2];
+      float ay = c[1] / c[2];
+      float bx = c[3] / c[5];
+      float by = c[4] / c[5];
+      float dx = c[6] / c[8];
+      float dy = c[7] / c[8];
+      double around =
+          Math.hypot(bx - ax, by - ay)
+              + Math.hypot(dx - bx, dy - by)
+              + Math.hypot(ax - dx, ay - dy);
+      double twice = Math.abs((bx - ax) * (dy - ay) - (dx - ax) * (by - ay));
+      return around > 0 ? (float) (twice / around) : 0;
+    }
+
     /** How far the point is from the nearest edge, in pixels. */
     private float edge() {
       float[] c = corners;
@@ -301,12 +344,10 @@ public final class Shader {
         case FLAT_COLOUR -> own();
         case WIRE -> {
           int clay = lit(front ? CLAY : INSIDE);
-          float edge = edge();
-          yield edge < 1 ? Colours.mix(clay, INK, 0.7f * (1 - edge)) : clay;
+          yield Colours.mix(clay, INK, 0.7f * wire());
         }
         case BARE_WIRE -> {
-          float edge = edge();
-          yield edge < 1 ? Colours.mix(background, INK, 0.9f * (1 - edge)) : background;
+          yield Colours.mix(background, INK, 0.9f * wire());
         }
         case POINTS -> {
           float away = corner();

@@ -1,0 +1,135 @@
+package holotome.app.window;
+
+import holotome.app.model.Settings;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** All actions with their keys; a click on a key waits for another one. */
+final class KeysPage extends VBox {
+  private final Actions actions;
+  private final Settings settings;
+  private final Runnable closed;
+  private final VBox list = new VBox(1);
+  private final Label said = new Label();
+  private Actions.Action waiting;
+
+  KeysPage(Actions actions, Settings settings, Runnable closed) {
+    super(8);
+    this.actions = actions;
+    this.settings = settings;
+    this.closed = closed;
+    setId("keys-page");
+    getStyleClass().add("page");
+    Label title = new Label("All keys");
+    title.getStyleClass().add("heading");
+    said.setWrapText(true);
+    said.setId("keys-said");
+    said.getStyleClass().addAll("soft", "small");
+    said.setMinHeight(Region.USE_PREF_SIZE);
+    ScrollPane scroll = new ScrollPane(list);
+    scroll.setFitToWidth(true);
+    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    Button usual = new Button("The usual keys again");
+    usual.setId("keys-usual");
+    usual.getStyleClass().setAll("link");
+    usual.setOnAction(
+        e -> {
+          actions.choose(java.util.Map.of());
+          keep("All keys are the usual ones again.");
+        });
+    Button done = new Button("Close  Esc");
+    done.getStyleClass().setAll("link");
+    done.setOnAction(e -> close());
+    Region gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    getChildren().addAll(title, said, scroll, new HBox(16, usual, gap, done));
+    setVisible(false);
+  }
+
+  void open() {
+    waiting = null;
+    said.setText("Click on a key to change it. Digits choose the tools as numbered on the Sheet.");
+    fill();
+    setVisible(true);
+    requestFocus();
+  }
+
+  void close() {
+    setVisible(false);
+    closed.run();
+  }
+
+  private void fill() {
+    list.getChildren().clear();
+    for (Actions.Action a : actions.all()) {
+      if (actions.keyText(a).isEmpty()
+          && a.usual() == null
+          && !settings.keys().containsKey(a.id())) {
+        continue;
+      }
+      Label words = new Label(a.words());
+      Region gap = new Region();
+      HBox.setHgrow(gap, Priority.ALWAYS);
+      boolean fixed = a.usual() == null;
+      Button key = new Button(actions.keyText(a).isEmpty() ? "none" : actions.keyText(a));
+      key.setId("key-" + a.id().replace('.', '-'));
+      key.getStyleClass().setAll("key-button");
+      key.setDisable(fixed);
+      key.setAccessibleText("Key for: " + a.words());
+      key.setOnAction(
+          e -> {
+            waiting = a;
+            key.setText("press a key …");
+            said.setText("Press the new key for \"" + a.words() + "\", or Esc to leave it.");
+          });
+      HBox row = new HBox(8, words, gap, key);
+      row.setAlignment(Pos.CENTER_LEFT);
+      list.getChildren().add(row);
+    }
+  }
+
+  private void keep(String what) {
+    settings.setKeys(actions.chosen());
+    settings.keep();
+    said.setText(what);
+    fill();
+  }
+
+  /** Takes every key while the page is up. */
+  boolean takes(KeyCombo key, KeyEvent e) {
+    if (waiting == null) {
+      if (key.code() == KeyCode.ESCAPE) {
+        close();
+        e.consume();
+      }
+      return true;
+    }
+    Actions.Action a = waiting;
+    waiting = null;
+    e.consume();
+    boolean reserved = key.code() == KeyCode.ENTER || key.digit() >= 0;
+    if (key.code() == KeyCode.ESCAPE) {
+      said.setText("Left as it was.");
+      fill();
+    } else if (reserved) {
+      said.setText(key + " has a fixed use; take another key.");
+      fill();
+    } else {
+      Actions.Action before = actions.choose(a, key);
+      keep(
+          before == null
+              ? "\"" + a.words() + "\" is now " + key + "."
+              : "\"" + a.words() + "\" is now " + key + "; \"" + before.words() + "\" has no key.");
+    }
+    return true;
+  }
+}

@@ -1,0 +1,147 @@
+package holotome.app.window;
+
+import holotome.app.model.Settings;
+import holotome.core.unit.Length;
+import java.io.File;
+import java.nio.file.Path;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+
+/** What the user can set for good. */
+final class SettingsPage extends VBox {
+  private static final int[] SIZES = {100, 115, 130, 150, 175, 200};
+
+  private final Settings settings;
+  private final Runnable changed;
+  private final Runnable closed;
+  private final VBox rows = new VBox(8);
+
+  SettingsPage(Settings settings, Runnable changed, Runnable closed) {
+    super(12);
+    this.settings = settings;
+    this.changed = changed;
+    this.closed = closed;
+    setId("settings-page");
+    getStyleClass().add("page");
+    setMaxHeight(Region.USE_PREF_SIZE);
+    Label title = new Label("Settings");
+    title.getStyleClass().add("heading");
+    Button done = new Button("Close  Esc");
+    done.setId("settings-close");
+    done.getStyleClass().setAll("link");
+    done.setOnAction(e -> close());
+    HBox foot = new HBox(done);
+    foot.setAlignment(Pos.CENTER_RIGHT);
+    getChildren().addAll(title, rows, foot);
+    setVisible(false);
+  }
+
+  void open() {
+    fill();
+    setVisible(true);
+    requestFocus();
+  }
+
+  void close() {
+    if (isVisible()) {
+      setVisible(false);
+      closed.run();
+    }
+  }
+
+  private void fill() {
+    ChoiceBox<String> paper = box("setting-paper", "Film", "Slate", "As the system has it");
+    paper.getSelectionModel().select(settings.paper().ordinal());
+    paper.setOnAction(
+        e -> {
+          settings.setPaper(Settings.Paper.values()[paper.getSelectionModel().getSelectedIndex()]);
+          changed.run();
+        });
+    ChoiceBox<String> size = new ChoiceBox<>();
+    size.setId("setting-text");
+    for (int s : SIZES) {
+      size.getItems().add(s + " %");
+      if (s <= settings.textSize()) {
+        size.getSelectionModel().select(size.getItems().size() - 1);
+      }
+    }
+    size.setOnAction(
+        e -> {
+          settings.setTextSize(SIZES[size.getSelectionModel().getSelectedIndex()]);
+          changed.run();
+        });
+    ChoiceBox<String> unit = new ChoiceBox<>();
+    unit.setId("setting-unit");
+    unit.getItems().add("As it reads best");
+    for (Length.Unit u : Settings.UNITS) {
+      unit.getItems().add(u.symbol());
+    }
+    unit.getSelectionModel()
+        .select(1 + java.util.Arrays.asList(Settings.UNITS).indexOf(settings.unit()));
+    unit.setOnAction(
+        e -> {
+          int at = unit.getSelectionModel().getSelectedIndex();
+          settings.setUnit(at == 0 ? null : Settings.UNITS[at - 1]);
+          changed.run();
+        });
+    ChoiceBox<String> turn = box("setting-turn", "The right button", "The middle button");
+    turn.getSelectionModel().select(settings.turnsByMiddle() ? 1 : 0);
+    turn.setOnAction(
+        e -> {
+          settings.setTurnsByMiddle(turn.getSelectionModel().getSelectedIndex() == 1);
+          changed.run();
+        });
+    Label folder = new Label(settings.output().toString());
+    folder.getStyleClass().add("soft");
+    folder.setWrapText(true);
+    Button choose = new Button("Choose …");
+    choose.setId("setting-output");
+    choose.getStyleClass().setAll("link");
+    choose.setOnAction(e -> chooseFolder());
+    rows.getChildren()
+        .setAll(
+            row("Paper", paper),
+            row("Text size", size),
+            row("Size of the work in", unit),
+            row("The view turns by", turn),
+            row("Files go below", choose),
+            folder);
+  }
+
+  private void chooseFolder() {
+    DirectoryChooser c = new DirectoryChooser();
+    c.setTitle("Where written files go");
+    File f = c.showDialog(getScene().getWindow());
+    if (f != null) {
+      setOutput(f.toPath());
+    }
+  }
+
+  void setOutput(Path directory) {
+    settings.setOutput(directory);
+    changed.run();
+    fill();
+  }
+
+  private static ChoiceBox<String> box(String id, String... choices) {
+    ChoiceBox<String> c = new ChoiceBox<>();
+    c.setId(id);
+    c.getItems().setAll(choices);
+    return c;
+  }
+
+  private static HBox row(String words, Region control) {
+    Region gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    HBox h = new HBox(12, new Label(words), gap, control);
+    h.setAlignment(Pos.CENTER_LEFT);
+    return h;
+  }
+}
