@@ -16,6 +16,7 @@ module holotome.core {
   exports holotome.core.topology;
   exports holotome.core.triangulation;
   exports holotome.core.tangent;
+  exports holotome.core.polygon;
   exports holotome.core.spatial;
   exports holotome.core.solve;
   exports holotome.core.io;

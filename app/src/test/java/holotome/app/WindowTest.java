@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.datum.Scale;
 import holotome.core.geometry.Vec;
+import holotome.core.log.LogFile;
 import holotome.core.mesh.Mesh;
 import holotome.core.step.Step;
 import holotome.core.trim.KeepIslands;
@@ -142,7 +143,7 @@ class WindowTest extends WindowCase {
     d.keys(KeyCode.ALT, KeyCode.DIGIT2);
     d.keys(KeyCode.DIGIT6);
     apply();
-    assertThat(Files.readString(project)).contains("trim.ground");
+    assertThat(LogFile.read(project).text()).contains("trim.ground");
     d.close();
     d = Driver.open(dir);
     view = d.desk().view();
@@ -164,7 +165,7 @@ class WindowTest extends WindowCase {
     apply();
     List<Path> kept = d.on(() -> d.desk().session().home().unsaved());
     assertThat(kept).hasSize(2);
-    assertThat(Files.readString(kept.get(1))).contains("quay-" + TRIANGLES);
+    assertThat(LogFile.read(kept.get(1)).text()).contains("quay-" + TRIANGLES);
   }
 
   @Test

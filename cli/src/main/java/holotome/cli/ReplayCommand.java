@@ -35,6 +35,12 @@ final class ReplayCommand implements Callable<Integer> {
       description = "Where written files go.")
   private Path out;
 
+  @Option(
+      names = "--line",
+      paramLabel = "NAME",
+      description = "Which of several lines; else the current one.")
+  private String line;
+
   @Option(names = "--json", description = "Print JSON.")
   private boolean json;
 
@@ -57,7 +63,7 @@ final class ReplayCommand implements Callable<Integer> {
                   "read", start.scan().triangleCount(), reading, loaded.format()));
           Workpiece at =
               LogRun.run(
-                  file.entries(),
+                  file.line(line),
                   start,
                   new Run(work.part(0.9, ""), out),
                   (e, o, seconds) -> {

@@ -30,7 +30,7 @@ class ArchitectureTest {
     {"mesh"},
     {"frame", "topology"},
     {"triangulation", "tangent"},
-    {"spatial"},
+    {"spatial", "polygon"},
     {"io"},
     {"part"},
     {"step"},

@@ -19,7 +19,7 @@ import java.util.stream.Stream;
 public final class Home {
   private static final int MOST_RECENT = 8;
   private static final int MOST_UNSAVED = 20;
-  private static final String UNSAVED = ".holotome";
+  private static final String UNSAVED = LogFile.PROJECT_ENDING;
   private static final String RECENT = "recent.txt";
 
   private final Path cache;

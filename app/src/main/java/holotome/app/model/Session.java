@@ -5,6 +5,7 @@ import holotome.core.io.Loaded;
 import holotome.core.log.Checkpoints;
 import holotome.core.log.Entry;
 import holotome.core.log.History;
+import holotome.core.log.LineFile;
 import holotome.core.log.LogFile;
 import holotome.core.memory.Claim;
 import holotome.core.mesh.Mesh;
@@ -20,7 +21,9 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Deque;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Consumer;
 
 /**
@@ -29,7 +32,7 @@ import java.util.function.Consumer;
  * Jobs}.
  */
 public final class Session {
-  private static final String PROJECT = ".holotome";
+  private static final String PROJECT = LogFile.PROJECT_ENDING;
 
   /** Measuring waits so many seconds for memory when no other large computation is at work. */
   private static final double PATIENCE = 10;
@@ -49,6 +52,11 @@ public final class Session {
   private History history;
   private ScanFile scanFile;
   private List<Path> sources = List.of();
+
+  /** The name of the line that is worked on, and the entries of others; kept as they came. */
+  private String line;
+
+  private final Map<String, List<Entry>> otherLines = new LinkedHashMap<>();
   private Path project;
   private Path recovery;
   private Path output;
@@ -356,6 +364,8 @@ public final class Session {
     current = null;
     scanFile = null;
     sources = List.of();
+    line = null;
+    otherLines.clear();
     project = null;
     undo.clear();
     redo.clear();
@@ -378,6 +388,11 @@ public final class Session {
     openers.forEach(Runnable::run);
     scanFile = o.scan;
     sources = o.scans;
+    line = o.log.line();
+    otherLines.clear();
+    for (LineFile l : o.log.others()) {
+      otherLines.put(l.name(), l.all(o.log.entries()));
+    }
     history = o.history;
     current = history.current();
     selecting.load(o.log.selections());
@@ -587,7 +602,9 @@ public final class Session {
   private LogFile logFile() {
     List<Entry> entries = history.entries();
     List<String> paths = sources.stream().map(p -> p.toAbsolutePath().toString()).toList();
-    return new LogFile(entries, paths, selecting.named(), measurements.all());
+    List<LineFile> beside = new ArrayList<>();
+    otherLines.forEach((name, all) -> beside.add(LineFile.beside(name, all, entries)));
+    return new LogFile(entries, paths, selecting.named(), measurements.all(), line, beside);
   }
 
   /** Saves after every entry: to the project if there is one, else where a crash can find it. */

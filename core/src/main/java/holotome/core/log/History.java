@@ -56,6 +56,11 @@ public final class History {
     return states.get(entries).atHand();
   }
 
+  /** The History of the first entries, sharing all of it. */
+  public History first(int entries) {
+    return new History(checkpoints, states.subList(0, entries + 1), lines.subList(0, entries));
+  }
+
   public Workpiece current() {
     return stateAfter(lines.size());
   }

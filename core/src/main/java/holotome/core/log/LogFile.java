@@ -8,6 +8,7 @@ import holotome.core.io.SafeFiles;
 import holotome.core.measure.Measurement;
 import holotome.core.part.Part;
 import holotome.core.select.Pick;
+import holotome.core.step.Blob;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
 import holotome.core.trim.CutSelection;
@@ -21,19 +22,27 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * A Log as a file: JSON, fit to be read and written by hand. A project is the same file with the
- * path of its Scan.
+ * A Log as a file: JSON, fit to be read and written by hand. A project is the same with the path of
+ * its Scan, in an archive with what its entries carry ({@link ProjectFile}); older ones are the
+ * JSON alone. See {@code docs/PROJECT.md}.
  *
  * @param sources the paths of the files that are the Scan, as written in the file; none in a plain
  *     Log
  * @param selections what was kept under names
  * @param measurements what is measured on the work
+ * @param line the name of the line that {@code entries} is; null where there is but one
+ * @param others further lines
  */
 public record LogFile(
     List<Entry> entries,
     List<String> sources,
     Map<String, List<Pick>> selections,
-    List<Measurement> measurements) {
+    List<Measurement> measurements,
+    String line,
+    List<LineFile> others) {
+  /** What a project's name ends with. */
+  public static final String PROJECT_ENDING = ".holotome";
+
   private static final int VERSION = 1;
   private static final StepKind SELECTION = StepKind.of(CutSelection.class);
   private static final ObjectMapper JSON =
@@ -44,6 +53,15 @@ public record LogFile(
     sources = List.copyOf(sources);
     selections = new LinkedHashMap<>(selections);
     measurements = List.copyOf(measurements);
+    others = List.copyOf(others);
+  }
+
+  public LogFile(
+      List<Entry> entries,
+      List<String> sources,
+      Map<String, List<Pick>> selections,
+      List<Measurement> measurements) {
+    this(entries, sources, selections, measurements, null, List.of());
   }
 
   public LogFile(List<Entry> entries, String source) {
@@ -58,18 +76,54 @@ public record LogFile(
   /** Whether a file is a Log or a project, told by how it begins and not by its name. */
   public static boolean isLog(Path file) {
     try (var in = Files.newInputStream(file)) {
-      String begins = new String(in.readNBytes(200), StandardCharsets.UTF_8);
-      return begins.stripLeading().startsWith("{") && begins.contains("\"holotome\"");
+      String begins = new String(in.readNBytes(200), StandardCharsets.ISO_8859_1);
+      return isArchive(begins)
+          ? begins.contains(ProjectFile.LOG)
+          : begins.stripLeading().startsWith("{") && begins.contains("\"holotome\"");
     } catch (IOException e) {
       return false;
     }
   }
 
+  private static boolean isArchive(String begins) {
+    return begins.startsWith("PK\u0003\u0004");
+  }
+
+  /** The entries of a line by its name; null for the current one. */
+  public List<Entry> line(String name) {
+    if (name == null || name.equals(line)) {
+      return entries;
+    }
+    for (LineFile l : others) {
+      if (l.name().equals(name)) {
+        return l.all(entries);
+      }
+    }
+    List<String> names = new ArrayList<>(others.stream().map(LineFile::name).toList());
+    if (line != null) {
+      names.addFirst(line);
+    }
+    throw Failure.usage(
+        "there is no line \""
+            + name
+            + "\"; there is "
+            + (names.isEmpty() ? "but one, without a name" : String.join(", ", names)));
+  }
+
+  /** Reads a Log or a project. */
   public static LogFile read(Path file) {
     if (!Files.isRegularFile(file)) {
       throw Failure.badInput(file + ": no such Log");
     }
     try {
+      String begins;
+      try (var in = Files.newInputStream(file)) {
+        begins = new String(in.readNBytes(4), StandardCharsets.ISO_8859_1);
+      }
+      if (isArchive(begins)) {
+        ProjectFile.Content c = ProjectFile.read(file);
+        return parse(c.text(), file.toString(), c.blobs());
+      }
       if (Files.size(file) > 1L << 30) {
         throw Failure.badInput(file + ": is larger than any Log; it is another kind of file");
       }
@@ -81,6 +135,10 @@ public record LogFile(
 
   /** Reads a Log's text; {@code name} is used in messages. */
   public static LogFile parse(String text, String name) {
+    return parse(text, name, Map.of());
+  }
+
+  private static LogFile parse(String text, String name, Map<String, Blob> blobs) {
     Map<String, Object> root;
     try {
       root = JSON.readValue(text, new TypeReference<LinkedHashMap<String, Object>>() {});
@@ -102,7 +160,69 @@ public record LogFile(
       throw Failure.badInput(
           name + ": is a Log of version " + version + "; this program reads version " + VERSION);
     }
-    if (!(root.get("entries") instanceof List<?> list)) {
+    root.replaceAll((key, value) -> withBlobs(value, blobs, name));
+    List<Entry> entries = entries(root.get("entries"), name);
+    return new LogFile(
+        entries,
+        sources(root.get("scan"), name),
+        selections(root, name),
+        measurements(root, name),
+        root.get("line") instanceof String s ? s : null,
+        others(root.get("lines"), entries.size(), name));
+  }
+
+  /** A value with what it refers to by name put in its place. */
+  private static Object withBlobs(Object value, Map<String, Blob> blobs, String name) {
+    return switch (value) {
+      case Map<?, ?> m when m.size() == 1 && m.get("blob") instanceof String id -> {
+        Blob b = blobs.get(id);
+        if (b == null) {
+          throw Failure.badInput(name + ": \"" + id + "\" is not among its blobs");
+        }
+        yield b;
+      }
+      case Map<?, ?> m -> {
+        Map<String, Object> out = new LinkedHashMap<>();
+        m.forEach((k, v) -> out.put(k.toString(), withBlobs(v, blobs, name)));
+        yield out;
+      }
+      case List<?> l -> {
+        List<Object> out = new ArrayList<>();
+        l.forEach(v -> out.add(withBlobs(v, blobs, name)));
+        yield out;
+      }
+      case null, default -> value;
+    };
+  }
+
+  private static List<LineFile> others(Object lines, int most, String name) {
+    if (!(lines instanceof List<?> list)) {
+      return List.of();
+    }
+    List<LineFile> out = new ArrayList<>();
+    for (Object o : list) {
+      boolean whole =
+          o instanceof Map<?, ?> m
+              && m.get("name") instanceof String
+              && m.get("from") instanceof Integer from
+              && from >= 0
+              && from <= most;
+      if (!whole) {
+        throw Failure.badInput(
+            name + ": line " + (out.size() + 1) + " needs a \"name\", and \"from\" which entry on");
+      }
+      Map<?, ?> m = (Map<?, ?>) o;
+      out.add(
+          new LineFile(
+              (String) m.get("name"),
+              (Integer) m.get("from"),
+              entries(m.get("entries"), name + ", line \"" + m.get("name") + "\"")));
+    }
+    return out;
+  }
+
+  private static List<Entry> entries(Object of, String name) {
+    if (!(of instanceof List<?> list)) {
       throw Failure.badInput(name + ": has no list of \"entries\"");
     }
     List<Entry> entries = new ArrayList<>();
@@ -124,8 +244,7 @@ public record LogFile(
             Failure.Kind.BAD_INPUT, name + ": entry " + number + ": " + e.getMessage(), e);
       }
     }
-    return new LogFile(
-        entries, sources(root.get("scan"), name), selections(root, name), measurements(root, name));
+    return entries;
   }
 
   private static List<String> sources(Object scan, String name) {
@@ -173,24 +292,36 @@ public record LogFile(
     return out;
   }
 
+  /** As JSON to be read and written by hand; what entries carry stands in it as base 64. */
   public String text() {
+    return text(new LinkedHashMap<>(), false);
+  }
+
+  /**
+   * @param blobs filled with what is carried, where that is to stand elsewhere
+   * @param apart whether it is
+   */
+  private String text(Map<String, Blob> blobs, boolean apart) {
     Map<String, Object> root = new LinkedHashMap<>();
     root.put("holotome", VERSION);
     if (!sources.isEmpty()) {
       root.put("scan", sources.size() == 1 ? sources.getFirst() : sources);
     }
-    List<Map<String, Object>> list = new ArrayList<>();
-    for (Entry e : entries) {
-      Map<String, Object> values = StepKind.of(e.step()).values(e.step());
-      if (e.part() != null) {
-        values.put("part", e.part().name());
-      }
-      if (!e.on()) {
-        values.put("on", false);
-      }
-      list.add(values);
+    if (line != null) {
+      root.put("line", line);
     }
-    root.put("entries", list);
+    root.put("entries", plain(entries));
+    if (!others.isEmpty()) {
+      List<Map<String, Object>> lines = new ArrayList<>();
+      for (LineFile l : others) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("name", l.name());
+        m.put("from", l.from());
+        m.put("entries", plain(l.entries()));
+        lines.add(m);
+      }
+      root.put("lines", lines);
+    }
     if (!selections.isEmpty()) {
       Map<String, Object> kept = new LinkedHashMap<>();
       selections.forEach(
@@ -203,6 +334,7 @@ public record LogFile(
     if (!measurements.isEmpty()) {
       root.put("measurements", measurements.stream().map(StepKind::write).toList());
     }
+    root.replaceAll((key, value) -> written(value, blobs, apart));
     try {
       return JSON.writeValueAsString(root) + "\n";
     } catch (JsonProcessingException e) {
@@ -210,7 +342,57 @@ public record LogFile(
     }
   }
 
+  private static List<Map<String, Object>> plain(List<Entry> entries) {
+    List<Map<String, Object>> list = new ArrayList<>();
+    for (Entry e : entries) {
+      Map<String, Object> values = StepKind.of(e.step()).values(e.step());
+      if (e.part() != null) {
+        values.put("part", e.part().name());
+      }
+      if (!e.on()) {
+        values.put("on", false);
+      }
+      list.add(values);
+    }
+    return list;
+  }
+
+  /** A value with what it carries as text, or as the name of a file of its own. */
+  private static Object written(Object value, Map<String, Blob> blobs, boolean apart) {
+    return switch (value) {
+      case Blob b when apart -> Map.of("blob", kept(b, blobs));
+      case Blob b -> b.text();
+      case Map<?, ?> m -> {
+        Map<String, Object> out = new LinkedHashMap<>();
+        m.forEach((k, v) -> out.put(k.toString(), written(v, blobs, apart)));
+        yield out;
+      }
+      case List<?> l -> l.stream().map(v -> written(v, blobs, apart)).toList();
+      case null, default -> value;
+    };
+  }
+
+  private static String kept(Blob b, Map<String, Blob> blobs) {
+    for (Map.Entry<String, Blob> e : blobs.entrySet()) {
+      if (e.getValue().equals(b)) {
+        return e.getKey();
+      }
+    }
+    String id = String.format("%04d", blobs.size() + 1);
+    blobs.put(id, b);
+    return id;
+  }
+
+  /**
+   * Writes a project where the name ends so, else a Log to be read by hand; whole or not at all.
+   */
   public void write(Path file) {
-    SafeFiles.write(file, out -> out.write(text().getBytes(StandardCharsets.UTF_8)));
+    if (file.toString().endsWith(PROJECT_ENDING)) {
+      Map<String, Blob> blobs = new LinkedHashMap<>();
+      String text = text(blobs, true);
+      ProjectFile.write(file, new ProjectFile.Content(text, blobs));
+    } else {
+      SafeFiles.write(file, out -> out.write(text().getBytes(StandardCharsets.UTF_8)));
+    }
   }
 }

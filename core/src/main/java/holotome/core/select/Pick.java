@@ -2,6 +2,7 @@ package holotome.core.select;
 
 import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
+import holotome.core.step.Blob;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
@@ -23,7 +24,7 @@ public record Pick(
     @Parameter(help = "Along the open borders", optional = true) Rim border,
     @Parameter(help = "What hangs together with a point", optional = true) Linked linked,
     @Parameter(help = "A stroke over the surface", optional = true) BrushStroke brush,
-    @Parameter(help = "A set of triangles of this very mesh", optional = true) String stored,
+    @Parameter(help = "A set of triangles of this very mesh", optional = true) Blob stored,
     @Parameter(help = "A change of what is selected so far", optional = true) Reshape change) {
 
   /** How a pick joins what was selected before. */

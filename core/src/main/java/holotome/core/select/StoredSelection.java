@@ -1,25 +1,24 @@
 package holotome.core.select;
 
+import holotome.core.step.Blob;
 import holotome.core.task.Failure;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
-import java.util.Base64;
 import java.util.BitSet;
 import java.util.zip.DeflaterOutputStream;
 import java.util.zip.InflaterInputStream;
 
 /**
- * A set of triangles as text: the lengths of alternating runs (out, in, out, ...) as
- * variable-length numbers, deflated, in base 64. It fits only a mesh with the same number of
- * triangles.
+ * A set of triangles as bytes: the lengths of alternating runs (out, in, out, ...) as
+ * variable-length numbers, deflated. It fits only a mesh with the same number of triangles.
  */
 public final class StoredSelection {
   private StoredSelection() {}
 
-  public static String encode(BitSet selected, int triangles) {
+  public static Blob encode(BitSet selected, int triangles) {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     try (DataOutputStream out = new DataOutputStream(new DeflaterOutputStream(bytes))) {
       out.writeInt(triangles);
@@ -37,7 +36,7 @@ public final class StoredSelection {
     } catch (IOException e) {
       throw new java.io.UncheckedIOException(e);
     }
-    return Base64.getEncoder().encodeToString(bytes.toByteArray());
+    return Blob.of(bytes.toByteArray());
   }
 
   private static void number(DataOutputStream out, int n) throws IOException {
@@ -50,10 +49,9 @@ public final class StoredSelection {
   }
 
   /** Reads a set back; refuses one that was made on a mesh with another number of triangles. */
-  public static BitSet decode(String text, int triangles) {
+  public static BitSet decode(Blob stored, int triangles) {
     try (DataInputStream in =
-        new DataInputStream(
-            new InflaterInputStream(new ByteArrayInputStream(Base64.getDecoder().decode(text))))) {
+        new DataInputStream(new InflaterInputStream(new ByteArrayInputStream(stored.bytes())))) {
       int made = in.readInt();
       if (made != triangles) {
         throw Failure.cannot(
@@ -77,7 +75,7 @@ public final class StoredSelection {
         inside = !inside;
       }
       return set;
-    } catch (IOException | IllegalArgumentException e) {
+    } catch (IOException e) {
       throw new Failure(Failure.Kind.USAGE, "The stored selection is damaged", e);
     }
   }

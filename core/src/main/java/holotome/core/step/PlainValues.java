@@ -48,6 +48,9 @@ final class PlainValues {
     if (t == String.class) {
       return "text";
     }
+    if (t == Blob.class) {
+      return "data";
+    }
     return List.class.isAssignableFrom(t) ? "list" : "group";
   }
 
@@ -72,6 +75,9 @@ final class PlainValues {
     }
     if (t == String.class) {
       return v.toString();
+    }
+    if (t == Blob.class) {
+      return v instanceof Blob b ? b : Blob.parse(v.toString());
     }
     if (t == Length.class) {
       return v instanceof Number n ? new Length(n.doubleValue()) : Length.parse(v.toString());

@@ -5,6 +5,7 @@ import holotome.core.mesh.Submesh;
 import holotome.core.part.Workpiece;
 import holotome.core.select.Fence;
 import holotome.core.select.Pick;
+import holotome.core.step.Blob;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
@@ -40,7 +41,7 @@ public record CutSelection(
             help = "A single set of triangles of this very mesh, as the window stores it",
             optional = true,
             oneOf = "selection")
-        String stored,
+        Blob stored,
     @Parameter(help = "What happens to the selection", preset = "remove") Then then)
     implements Step {
 

@@ -14,6 +14,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.select.Fence;
 import holotome.core.select.StoredSelection;
+import holotome.core.step.Blob;
 import holotome.core.step.Run;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
@@ -171,10 +172,12 @@ class TrimTest {
       }
       assertThat(StoredSelection.decode(StoredSelection.encode(s, n), n)).isEqualTo(s);
     }
-    String text = StoredSelection.encode(new BitSet(), 10);
+    Blob text = StoredSelection.encode(new BitSet(), 10);
     assertThatThrownBy(() -> StoredSelection.decode(text, 11)).hasMessageContaining("10 triangles");
-    assertThatThrownBy(() -> StoredSelection.decode("AAAA", 11)).isInstanceOf(Failure.class);
-    assertThatThrownBy(() -> StoredSelection.decode("*", 11)).isInstanceOf(Failure.class);
+    assertThatThrownBy(() -> StoredSelection.decode(Blob.parse("AAAA"), 11))
+        .isInstanceOf(Failure.class);
+    assertThatThrownBy(() -> StoredSelection.decode(Blob.parse("*"), 11))
+        .isInstanceOf(Failure.class);
   }
 
   @Test

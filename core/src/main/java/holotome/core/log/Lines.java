@@ -1,0 +1,100 @@
+package holotome.core.log;
+
+import holotome.core.task.Failure;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Several ways of doing the same work: lines of entries that part from one another, one of which is
+ * the current one. An immutable value; what lines have in common they share. Never empty.
+ *
+ * @param all the lines in the order they were begun, each under its own name
+ * @param at which of them is the current one
+ */
+public record Lines(List<Named> all, int at) {
+
+  /** A line under its name. */
+  public record Named(String name, History history) {}
+
+  public Lines {
+    all = List.copyOf(all);
+    if (at < 0 || at >= all.size()) {
+      throw new IllegalArgumentException("no line " + at);
+    }
+  }
+
+  /** One line alone. */
+  public static Lines of(String name, History history) {
+    return new Lines(List.of(new Named(name, history)), 0);
+  }
+
+  public Named current() {
+    return all.get(at);
+  }
+
+  /** With the current line gone on, or gone back. */
+  public Lines changed(History history) {
+    List<Named> next = new ArrayList<>(all);
+    next.set(at, new Named(current().name, history));
+    return new Lines(next, at);
+  }
+
+  /**
+   * A further line that has the first entries of the current one, and becomes the current one.
+   *
+   * @throws Failure if another line has that name
+   */
+  public Lines part(String name, int entries) {
+    if (all.stream().anyMatch(l -> l.name.equals(name))) {
+      throw Failure.usage("There is a line \"" + name + "\" already; take another name");
+    }
+    List<Named> next = new ArrayList<>(all);
+    next.add(new Named(name, current().history.first(entries)));
+    return new Lines(next, next.size() - 1);
+  }
+
+  /** With another line as the current one. */
+  public Lines take(String name) {
+    return new Lines(all, find(name));
+  }
+
+  /**
+   * Without a line.
+   *
+   * @throws Failure if it is the only one
+   */
+  public Lines drop(String name) {
+    int gone = find(name);
+    if (all.size() == 1) {
+      throw Failure.cannot("\"" + name + "\" is the only line there is");
+    }
+    List<Named> next = new ArrayList<>(all);
+    next.remove(gone);
+    int now = at == gone ? Math.max(0, gone - 1) : at > gone ? at - 1 : at;
+    return new Lines(next, now);
+  }
+
+  private int find(String name) {
+    for (int i = 0; i < all.size(); i++) {
+      if (all.get(i).name.equals(name)) {
+        return i;
+      }
+    }
+    throw Failure.usage(
+        "There is no line \""
+            + name
+            + "\"; there is "
+            + String.join(", ", all.stream().map(Named::name).toList()));
+  }
+
+  /** How many entries at the beginning a line shares with the current one. */
+  public int shared(String name) {
+    List<Entry> a = current().history.entries();
+    List<Entry> b = all.get(find(name)).history.entries();
+    int n = 0;
+    while (n < a.size() && n < b.size() && a.get(n).equals(b.get(n))) {
+      n++;
+    }
+    return n;
+  }
+}
