@@ -19,6 +19,7 @@ import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
@@ -429,6 +430,11 @@ public final class Driver implements AutoCloseable {
     keys(KeyCode.CONTROL, KeyCode.A);
     keys(KeyCode.DELETE);
     type(text);
+    // Confirmed, which leaves a field that has no use for Enter of its own.
+    boolean own = on(() -> !(node(id) instanceof TextField t) || t.getOnAction() != null);
+    if (!own) {
+      keys(KeyCode.ENTER);
+    }
   }
 
   // --- looking ---------------------------------------------------------------------------------

@@ -320,6 +320,7 @@ class WindowTest extends WindowCase {
     d.type(String.format(" %.1f", b[2]));
     d.keys(KeyCode.TAB);
     d.type("19.685 in");
+    d.keys(KeyCode.ENTER);
     d.settle();
     apply();
     double factor = ((Scale) step(0)).factorFor(holotome.core.geometry.Box.EMPTY);
