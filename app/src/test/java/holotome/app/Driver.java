@@ -219,6 +219,7 @@ public final class Driver implements AutoCloseable {
           if (n == null) {
             return false;
           }
+          scrollTo(n);
           Point2D p = n.localToScene(0, 0);
           boolean rests = n == seen[0] && p.getX() == at[0] && p.getY() == at[1];
           seen[0] = n;

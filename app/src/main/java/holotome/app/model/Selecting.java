@@ -91,7 +91,7 @@ public final class Selecting {
         (from, on, work) -> {
           BitSet seen = set;
           int more = 0;
-          if (along && grows) {
+          if (along) {
             BitSet removed = (BitSet) set.clone();
             if (join == Pick.Join.ADD && from != null) {
               removed.or(from.set());
@@ -100,7 +100,7 @@ public final class Selecting {
                 outline.select(on.scan(), on.frame(), work.part(0.3, "Finding what is cut off"));
             BitSet cut =
                 CutOff.of(on.scan(), removed, through, work.part(0.3, "Finding what is cut off"));
-            more = cut.cardinality();
+            more = grows ? cut.cardinality() : 0;
             seen = (BitSet) set.clone();
             seen.or(cut);
           }

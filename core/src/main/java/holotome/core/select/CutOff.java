@@ -8,10 +8,14 @@ import java.util.BitSet;
 
 /**
  * What a removal would cut off inside an outline: hidden walls of joints and undersides that were
- * not seen, and hang on to nothing but what is removed. O(T) once over the triangles, then in
+ * not seen, and hang on to nothing but what is removed. The far side of a whole thing is not meant:
+ * a piece of more than a tenth of what is removed stays. O(T) once over the triangles, then in
  * proportion to those within the outline.
  */
 public final class CutOff {
+  /** A piece of more than this part of what is removed is no leftover, but a side of its own. */
+  private static final int LARGEST = 10;
+
   private CutOff() {}
 
   /**
@@ -49,10 +53,13 @@ public final class CutOff {
     Islands islands = Islands.of(around, work.part(0.3, "Finding what is cut off"));
     boolean[] goesOn = new boolean[islands.count()];
     boolean[] hangs = new boolean[islands.count()];
+    int[] size = new int[islands.count()];
+    int most = removed.cardinality() / LARGEST;
     int i = 0;
     for (int t = part.nextSetBit(0); t >= 0; t = part.nextSetBit(t + 1)) {
       int island = islands.ofTriangle()[i++];
       goesOn[island] |= !inside.get(t);
+      size[island]++;
       int shared = 0;
       for (int k = 0; k < 3; k++) {
         shared += gone.get(tri[3 * t + k]) ? 1 : 0;
@@ -62,7 +69,7 @@ public final class CutOff {
     i = 0;
     for (int t = part.nextSetBit(0); t >= 0; t = part.nextSetBit(t + 1)) {
       int island = islands.ofTriangle()[i++];
-      if (!goesOn[island] && hangs[island]) {
+      if (!goesOn[island] && hangs[island] && size[island] <= most) {
         out.set(t);
       }
     }
