@@ -490,7 +490,8 @@ public final class ViewPane extends Pane implements ViewPort {
         y,
         t -> {
           // Undone, or another state shown meanwhile: the place is one of another mesh.
-          if (workpiece() == asked) {
+          Workpiece now = workpiece();
+          if (now != null && now.scan() == asked.scan() && now.frame() == asked.frame()) {
             answer.accept(t, t < 0 ? null : r.pointOn(t, x, y));
           }
         });
