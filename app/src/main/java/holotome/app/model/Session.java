@@ -367,13 +367,7 @@ public final class Session {
     line = null;
     otherLines.clear();
     project = null;
-    undo.clear();
-    redo.clear();
-    insights.clear();
-    selected = null;
-    lookBack = -1;
-    shownState = null;
-    reopened = -1;
+    forget();
     unsaved = false;
     savedAt = "";
     selecting.load(java.util.Map.of());
@@ -382,6 +376,17 @@ public final class Session {
     message = "";
     failure = null;
     changed();
+  }
+
+  /** What was undone, selected, looked back at or reopened belongs to the work before. */
+  private void forget() {
+    undo.clear();
+    redo.clear();
+    insights.clear();
+    selected = null;
+    lookBack = -1;
+    shownState = null;
+    reopened = -1;
   }
 
   private void opened(OpenedFile o) {
@@ -401,13 +406,7 @@ public final class Session {
     recovery = recovered ? o.file : home.freshRecovery();
     output = null;
     project = o.isProject && !recovered ? o.file : null;
-    undo.clear();
-    redo.clear();
-    insights.clear();
-    selected = null;
-    lookBack = -1;
-    shownState = null;
-    reopened = -1;
+    forget();
     unsaved = recovered;
     failure = null;
     message = String.join("; ", scanFile.notes());

@@ -10,7 +10,7 @@ import javafx.scene.text.TextAlignment;
 /** What coordinates mean, as a small drawing: a work seen from the front right, and its axes. */
 final class AxisDrawing {
   static final double WIDTH = 250;
-  static final double HEIGHT = 74;
+  static final double HEIGHT = 84;
   private static final Color PAPER = Color.web("#F6F4EF");
   private static final Color INK = Color.web("#1D2B33");
   private static final Color SOFT = Color.web("#5B6A70");
@@ -31,7 +31,7 @@ final class AxisDrawing {
       return;
     }
     double x = 44;
-    double y = HEIGHT - 22;
+    double y = HEIGHT - 28;
     g.setFont(Font.font("IBM Plex Mono", 12));
     // To the right, to the back, and up, as the work stands here.
     arrow(g, x, y, x + 34, y + 8, "x");
@@ -43,9 +43,9 @@ final class AxisDrawing {
     g.setFill(INK);
     g.setFont(Font.font("IBM Plex Sans", 12));
     String unit = p.unit() == 1 ? "metres" : p.unit() == 0.01 ? "centimetres" : "millimetres";
-    g.fillText("in " + unit, 108, 20);
-    g.fillText((p.isYUp() ? "Y" : "Z") + " is up", 108, 38);
-    g.fillText(p.isLeftHanded() ? "left-handed" : "right-handed", 108, 56);
+    g.fillText("in " + unit, 108, 24);
+    g.fillText((p.isYUp() ? "Y" : "Z") + " is up", 108, 42);
+    g.fillText(p.isLeftHanded() ? "left-handed" : "right-handed", 108, 60);
   }
 
   private static void arrow(

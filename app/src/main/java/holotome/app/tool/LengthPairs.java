@@ -266,7 +266,8 @@ final class LengthPairs {
     l.setWrapText(true);
     l.setMinHeight(Region.USE_PREF_SIZE);
     TextField other = Fields.plain("bar-length", lastBar, "its length");
-    other.setPrefColumnCount(7);
+    other.setPrefWidth(110);
+    other.setMinWidth(110);
     Button take = new Button("Take it");
     take.setId("bar-take");
     take.getStyleClass().setAll("link");

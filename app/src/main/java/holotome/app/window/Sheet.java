@@ -8,7 +8,6 @@ import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.tool.Tool;
 import holotome.app.tool.Tools;
-import holotome.core.geometry.Box;
 import holotome.core.log.Entry;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
@@ -16,8 +15,6 @@ import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
 import holotome.core.topology.Counts;
-import holotome.core.unit.Length;
-import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -617,60 +614,11 @@ final class Sheet extends VBox {
     return l;
   }
 
-  private static String counted(int n) {
-    return n == Counts.NOT_COUNTED ? "–" : count(n);
-  }
-
   private List<Tool.Row> compared() {
     Insight i = session.insight();
-    Figures b = i == null ? null : Figures.of(session.current(), i);
-    Figures a = trial == null ? null : trial.after;
-    List<Tool.Row> rows = new ArrayList<>();
-    rows.add(
-        new Tool.Row(
-            "Triangles",
-            b == null ? "…" : count(b.triangles()),
-            a == null ? "…" : count(a.triangles())));
-    rows.add(
-        new Tool.Row(
-            "Islands", b == null ? "…" : count(b.islands()), a == null ? "…" : count(a.islands())));
-    rows.add(
-        new Tool.Row(
-            "Borders",
-            b == null ? "…" : count(b.borders()),
-            a == null ? "…" : counted(a.borders())));
-    rows.add(
-        new Tool.Row(
-            "Width",
-            b == null ? "…" : length(b, b.size().width()),
-            a == null ? "…" : length(a, a.size().width())));
-    rows.add(
-        new Tool.Row(
-            "Depth",
-            b == null ? "…" : length(b, b.size().depth()),
-            a == null ? "…" : length(a, a.size().depth())));
-    rows.add(
-        new Tool.Row(
-            "Height",
-            b == null ? "…" : length(b, b.size().height()),
-            a == null ? "…" : length(a, a.size().height())));
-    if (session.stage() == Stage.DATUM) {
-      Box x = b == null ? null : b.size();
-      Box y = a == null ? null : a.size();
-      rows.add(
-          new Tool.Row(
-              "Lowest",
-              x == null ? "…" : length(b, x.minZ()),
-              y == null ? "…" : length(a, y.minZ())));
-    }
-    return rows;
-  }
-
-  private static String count(int n) {
-    return String.format("%,d", n);
-  }
-
-  private static String length(Figures f, double v) {
-    return Length.format(v, f.trueSize());
+    return ComparedFigures.rows(
+        session.stage(),
+        i == null ? null : Figures.of(session.current(), i),
+        trial == null ? null : trial.after);
   }
 }
