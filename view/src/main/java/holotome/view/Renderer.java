@@ -1,8 +1,6 @@
 package holotome.view;
 
 import holotome.core.geometry.Box;
-import holotome.core.geometry.Placing;
-import holotome.core.geometry.Similarity;
 import holotome.core.memory.Claim;
 import holotome.core.mesh.Mesh;
 import holotome.core.select.FenceOutline;
@@ -13,6 +11,9 @@ import holotome.view.cluster.Hierarchy;
 import holotome.view.cluster.Node;
 import holotome.view.cluster.Piece;
 import holotome.view.cluster.RayProbe;
+import holotome.view.layering.DotPainter;
+import holotome.view.layering.LinePainter;
+import holotome.view.layering.Stack;
 import holotome.view.picking.Picking;
 import holotome.view.prepare.Preparations;
 import holotome.view.prepare.Prepared;
@@ -23,6 +24,10 @@ import holotome.view.raster.PieceRasteriser;
 import holotome.view.raster.Projection;
 import holotome.view.raster.Rasteriser;
 import holotome.view.raster.TriangleFill;
+import holotome.view.scene.DotLayer;
+import holotome.view.scene.Layer;
+import holotome.view.scene.LineLayer;
+import holotome.view.scene.MeshLayer;
 import holotome.view.scene.Scene;
 import holotome.view.shading.ColourPainter;
 import holotome.view.shading.DrawnTriangles;
@@ -67,7 +72,7 @@ public final class Renderer {
 
   private final Rasteriser rasteriser = new Rasteriser();
   private final Preparations preparations;
-  private VisibilityBuffer spare;
+  private final List<VisibilityBuffer> buffers = new ArrayList<>();
   private double tolerance = LEAST_TOLERANCE;
 
   public Renderer() {
@@ -94,6 +99,9 @@ public final class Renderer {
    * @param pixels 0xAARRGGBB by rows, opaque
    * @param buffer at the same size; good until the renderer's next picture. Its numbers are those
    *     of the mesh's triangles, unless the picture is light
+   * @param fronts by rows of the buffer, the number of the mesh in front: 0 for the scene's
+   *     subject, then its layers' meshes in their order; -1 for none. Null where the subject is
+   *     shown alone
    * @param toPixels from working space to pixels, as {@link Camera#toPixels}
    * @param effort what it took
    */
@@ -102,6 +110,7 @@ public final class Renderer {
       int height,
       int[] pixels,
       VisibilityBuffer buffer,
+      byte[] fronts,
       double[] toPixels,
       Effort effort) {
 
@@ -130,7 +139,7 @@ public final class Renderer {
 
   /** Draws a scene at a size; may be cancelled, and then throws a Failure that says so. */
   public Picture draw(Scene scene, Camera camera, int width, int height, Work work) {
-    return draw(scene, camera, width, height, null, LevelChoice.EXACT, work);
+    return draw(scene, camera, width, height, 1, null, LevelChoice.EXACT, work);
   }
 
   /**
@@ -141,7 +150,8 @@ public final class Renderer {
       Scene scene, Camera camera, int width, int height, double[] outline, Work work) {
     FenceOutline o = new FenceOutline(outline);
     double[] region = {o.minX() - 2, o.minY() - 2, o.maxX() + 2, o.maxY() + 2};
-    return draw(scene, camera, width, height, region, LevelChoice.EXACT, work);
+    return draw(
+        scene.alone(scene.subject()), camera, width, height, 1, region, LevelChoice.EXACT, work);
   }
 
   /**
@@ -151,44 +161,116 @@ public final class Renderer {
    */
   public Picture drawMoving(Scene scene, Camera camera, int width, int height) {
     long start = System.nanoTime();
-    Picture p = draw(scene, camera, width, height, null, tolerance, Work.unwatched());
+    Picture p = draw(scene, camera, width, height, 1, null, tolerance, Work.unwatched());
     double seconds = (System.nanoTime() - start) * 1e-9;
     double change = Math.clamp(Math.sqrt(seconds / AIM), 1 / LARGEST_CHANGE, LARGEST_CHANGE);
     tolerance = Math.clamp(tolerance * change, LEAST_TOLERANCE, MOST_TOLERANCE);
     return p;
   }
 
+  /**
+   * @param scale pixels to one of those that the widths of lines and dots count in
+   */
   private Picture draw(
-      Scene scene, Camera camera, int width, int height, double[] region, double most, Work work) {
-    Mesh mesh = scene.mesh();
-    if (spare == null || spare.width() != width || spare.height() != height) {
-      spare = new VisibilityBuffer(width, height);
-    }
-    Box box = bounds(mesh, scene.place());
+      Scene scene,
+      Camera camera,
+      int width,
+      int height,
+      double scale,
+      double[] region,
+      double most,
+      Work work) {
+    Box box = scene.bounds();
     double[] toPixels = camera.toPixels(width, height, box);
-    Projection projection = Projection.of(mesh, scene.place(), toPixels);
     double[] clip = clip(scene.setting().clip(), toPixels);
-    Frame f = new Frame(scene, camera, box, toPixels, projection, clip, spare, region, work);
+    Frame whole = new Frame(scene, camera, box, toPixels, clip, region, work);
+    Picture subject = draw(whole.of(scene.subject(), buffer(0, width, height)), most);
+    if (scene.layers().isEmpty() && scene.subject().strength() == 1) {
+      return subject;
+    }
+    Stack stack = new Stack(width, height, backdrop(whole, subject));
+    stack.add(subject.buffer, subject.pixels, scene.subject().strength());
+    int meshes = 1;
+    for (Layer l : scene.layers()) {
+      if (l instanceof MeshLayer m) {
+        VisibilityBuffer b = buffer(meshes++, width, height);
+        stack.add(b, draw(whole.of(m, b), most).pixels, m.strength());
+      }
+    }
+    int[] pixels = stack.compose(work);
+    double[] plane = scene.setting().clip();
+    for (Layer l : scene.layers()) {
+      switch (l) {
+        case LineLayer lines ->
+            LinePainter.draw(lines, pixels, stack.depths(), width, toPixels, plane, scale, work);
+        case DotLayer dots ->
+            DotPainter.draw(dots, pixels, stack.depths(), width, toPixels, plane, scale, work);
+        case MeshLayer m -> {
+          // Already in the stack.
+        }
+      }
+    }
+    return new Picture(
+        width, height, pixels, subject.buffer, stack.fronts(), toPixels, subject.effort);
+  }
+
+  /** What is behind all meshes; the subject's own picture does where nothing shows through it. */
+  private int[] backdrop(Frame f, Picture subject) {
+    if (f.scene.subject().strength() == 1) {
+      return subject.pixels;
+    }
+    VisibilityBuffer empty = new VisibilityBuffer(subject.width, subject.height);
+    empty.clear();
+    int[] pixels = new int[subject.pixels.length];
+    Frame bare = f.of(f.scene.subject(), empty);
+    shader(bare, new DrawnTriangles.Whole(f.scene.mesh(), null, bare.projection))
+        .finish(pixels, f.work);
+    return pixels;
+  }
+
+  private VisibilityBuffer buffer(int number, int width, int height) {
+    while (buffers.size() <= number) {
+      buffers.add(null);
+    }
+    VisibilityBuffer b = buffers.get(number);
+    if (b == null || b.width() != width || b.height() != height) {
+      b = new VisibilityBuffer(width, height);
+      buffers.set(number, b);
+    }
+    return b;
+  }
+
+  /** Draws the one mesh of a frame. */
+  private Picture draw(Frame f, double most) {
+    Scene scene = f.scene;
+    Mesh mesh = scene.mesh();
+    Projection projection = f.projection;
+    double[] clip = f.clip;
+    Work work = f.work;
     boolean plain = !scene.look().needsUv();
     Hierarchy h = plain ? prepared(mesh).hierarchy() : null;
     if (h != null) {
       return through(h, f, most);
     }
     if (plain && most != LevelChoice.EXACT && mesh.triangleCount() > FIRST_SIGHT) {
-      Rasteriser.dots(mesh, projection, spare, clip, FIRST_SIGHT, work);
+      Rasteriser.dots(mesh, projection, f.buffer, clip, FIRST_SIGHT, work);
       return shaded(
           f,
           new DrawnTriangles.Whole(mesh, null, projection),
           new Effort(FIRST_SIGHT, 0, true, 0, 0));
     }
-    rasteriser.draw(mesh, projection, spare, clip, work);
+    rasteriser.draw(mesh, projection, f.buffer, clip, work);
     return shaded(
         f,
         new DrawnTriangles.Whole(mesh, prepared(mesh).normals(), projection),
         new Effort(mesh.triangleCount(), 0, false, 0, 0));
   }
 
-  /** One picture in the making. */
+  /**
+   * One picture in the making; projection and buffer are those of the mesh that is drawn now.
+   *
+   * @param box of all that is shown
+   */
   private record Frame(
       Scene scene,
       Camera camera,
@@ -198,7 +280,25 @@ public final class Renderer {
       double[] clip,
       VisibilityBuffer buffer,
       double[] region,
-      Work work) {}
+      Work work) {
+
+    Frame(
+        Scene scene,
+        Camera camera,
+        Box box,
+        double[] toPixels,
+        double[] clip,
+        double[] region,
+        Work work) {
+      this(scene, camera, box, toPixels, null, clip, null, region, work);
+    }
+
+    /** The same for one of the scene's meshes. */
+    Frame of(MeshLayer m, VisibilityBuffer into) {
+      Projection p = Projection.of(m.mesh(), m.place(), toPixels);
+      return new Frame(scene.alone(m), camera, box, toPixels, p, clip, into, region, work);
+    }
+  }
 
   private Picture through(Hierarchy h, Frame f, double most) {
     Scene scene = f.scene;
@@ -226,7 +326,8 @@ public final class Renderer {
     if (painted) {
       int[] pixels = new int[f.buffer.width() * f.buffer.height()];
       shader(f, whole).finish(pixels, f.work);
-      return new Picture(f.buffer.width(), f.buffer.height(), pixels, f.buffer, f.toPixels, effort);
+      return new Picture(
+          f.buffer.width(), f.buffer.height(), pixels, f.buffer, null, f.toPixels, effort);
     }
     return shaded(
         f,
@@ -241,7 +342,8 @@ public final class Renderer {
   private Picture shaded(Frame f, DrawnTriangles drawn, Effort effort) {
     int[] pixels = new int[f.buffer.width() * f.buffer.height()];
     shader(f, drawn).shade(pixels, f.work);
-    return new Picture(f.buffer.width(), f.buffer.height(), pixels, f.buffer, f.toPixels, effort);
+    return new Picture(
+        f.buffer.width(), f.buffer.height(), pixels, f.buffer, null, f.toPixels, effort);
   }
 
   /** A plane of working space as one of pixels and depth. */
@@ -346,7 +448,7 @@ public final class Renderer {
   /** As {@link #drawSmooth(Scene, Camera, int, int)}; may be cancelled. */
   public Picture drawSmooth(Scene scene, Camera camera, int width, int height, Work work) {
     double most = scene.mesh().triangleCount() > HUGE ? UNSEEN : LevelChoice.EXACT;
-    Picture large = draw(scene, camera, 2 * width, 2 * height, null, most, work);
+    Picture large = draw(scene, camera, 2 * width, 2 * height, 2, null, most, work);
     int[] out = new int[width * height];
     int[] in = large.pixels;
     for (int y = 0; y < height; y++) {
@@ -364,25 +466,11 @@ public final class Renderer {
         out[y * width + x] = 0xff000000 | even | odd;
       }
     }
-    return new Picture(width, height, out, large.buffer, large.toPixels, large.effort);
+    return new Picture(
+        width, height, out, large.buffer, large.fronts, large.toPixels, large.effort);
   }
 
   private Prepared prepared(Mesh mesh) {
     return preparations.of(mesh);
-  }
-
-  /** A box in working space that holds the mesh: its base box's corners, placed. */
-  public static Box bounds(Mesh mesh, Similarity place) {
-    Box b = mesh.bounds();
-    if (b.isEmpty()) {
-      return new Box(-1, -1, -1, 1, 1, 1);
-    }
-    float[] corners = new float[24];
-    for (int i = 0; i < 8; i++) {
-      corners[3 * i] = (float) ((i & 1) == 0 ? b.minX() : b.maxX());
-      corners[3 * i + 1] = (float) ((i & 2) == 0 ? b.minY() : b.maxY());
-      corners[3 * i + 2] = (float) ((i & 4) == 0 ? b.minZ() : b.maxZ());
-    }
-    return Placing.bounds(corners, place);
   }
 }

@@ -15,6 +15,7 @@ import holotome.view.buffer.VisibilityBuffer;
 import holotome.view.camera.Camera;
 import holotome.view.picking.Picking;
 import holotome.view.scene.Look;
+import holotome.view.scene.MeshLayer;
 import holotome.view.scene.Scene;
 import java.util.BitSet;
 import java.util.Random;
@@ -178,7 +179,7 @@ class ViewTest {
   void farFromTheOriginThePictureIsTheSame() {
     Mesh m = Meshes.ball(40);
     Similarity away = Similarity.translation(new double[] {4e5, -7e6, 120});
-    Box box = Renderer.bounds(m, away);
+    Box box = new MeshLayer(m, away, Look.CLAY).bounds();
     Camera near = askew(m);
     Camera far =
         new Camera(box.centre(), near.distance(), near.yaw(), near.pitch(), near.perspective());

@@ -13,6 +13,7 @@ import holotome.view.Renderer;
 import holotome.view.camera.Camera;
 import holotome.view.picking.Picking;
 import holotome.view.scene.Look;
+import holotome.view.scene.MeshLayer;
 import holotome.view.scene.Scene;
 import java.nio.IntBuffer;
 import java.util.BitSet;
@@ -195,19 +196,15 @@ public final class ViewPane extends Pane implements ViewPort {
       s = session.selection();
       s = s == null && tool != null ? tool.marked() : s;
     }
-    return new Scene(
-        m,
-        w.frame().toWork(),
-        look(),
-        s,
-        w.cast() == m ? w.maps() : null,
-        settings.hasGrid() && w.frame().trueSize(),
-        settings.setting());
+    MeshLayer subject =
+        new MeshLayer(m, w.frame().toWork(), look(), s, w.cast() == m ? w.maps() : null, 1);
+    boolean grid = settings.hasGrid() && w.frame().trueSize();
+    return new Scene(subject, List.of(), grid, settings.setting());
   }
 
   private Box bounds() {
     Workpiece w = workpiece();
-    return Renderer.bounds(meshOf(w), w.frame().toWork());
+    return new MeshLayer(meshOf(w), w.frame().toWork(), Look.CLAY).bounds();
   }
 
   @Override

@@ -1,33 +1,70 @@
 package holotome.view.scene;
 
+import holotome.core.geometry.Box;
 import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Maps;
 import java.util.BitSet;
+import java.util.List;
 
 /**
- * What is drawn.
+ * What is drawn: a mesh that is worked on, and what is shown with it.
  *
- * @param place from the mesh's base coordinates to working space
- * @param selected triangles drawn with the hatch; null for none
- * @param maps for the looks that show baked pictures; null for none
+ * @param subject what is picked and selected
+ * @param layers shown with it: meshes hide each other by depth; lines and dots are drawn in this
+ *     order over all meshes, where none of them is in front
  * @param grid whether the ground grid at Z = 0 is drawn
  * @param setting how it is lit and what is left out
  */
-public record Scene(
-    Mesh mesh,
-    Similarity place,
-    Look look,
-    BitSet selected,
-    Maps maps,
-    boolean grid,
-    Setting setting) {
+public record Scene(MeshLayer subject, List<Layer> layers, boolean grid, Setting setting) {
+
+  public Scene {
+    layers = List.copyOf(layers);
+  }
 
   public Scene(Mesh mesh, Similarity place, Look look, BitSet selected, Maps maps, boolean grid) {
-    this(mesh, place, look, selected, maps, grid, Setting.PLAIN);
+    this(new MeshLayer(mesh, place, look, selected, maps, 1), List.of(), grid, Setting.PLAIN);
+  }
+
+  public Mesh mesh() {
+    return subject.mesh();
+  }
+
+  public Similarity place() {
+    return subject.place();
+  }
+
+  public Look look() {
+    return subject.look();
+  }
+
+  public BitSet selected() {
+    return subject.selected();
+  }
+
+  public Maps maps() {
+    return subject.maps();
   }
 
   public Scene with(Setting other) {
-    return new Scene(mesh, place, look, selected, maps, grid, other);
+    return new Scene(subject, layers, grid, other);
+  }
+
+  public Scene with(List<? extends Layer> others) {
+    return new Scene(subject, List.copyOf(others), grid, setting);
+  }
+
+  /** One of its meshes alone, on the same ground and in the same light. */
+  public Scene alone(MeshLayer mesh) {
+    return new Scene(mesh, List.of(), grid, setting);
+  }
+
+  /** What holds all of it, in working space. */
+  public Box bounds() {
+    Box b = subject.bounds();
+    for (Layer l : layers) {
+      b = b.union(l.bounds());
+    }
+    return b;
   }
 }
