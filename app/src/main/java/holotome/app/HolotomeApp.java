@@ -84,7 +84,7 @@ public final class HolotomeApp extends Application {
                 || desk.session().isOpen()
                     && !desk.session().jobs().isBusy()
                     && desk.session().insight() != null
-                    && desk.view().isExactShown();
+                    && desk.isEveryPaneShown();
         if (!ready) {
           since[0] = 0;
         } else if (since[0] == 0) {

@@ -8,7 +8,7 @@ import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import org.junit.jupiter.api.Test;
 
-/** The window's layers: the window over its tools over the model. */
+/** The window's layers: the window over its panes over the tools over the model. */
 class ArchitectureTest {
   private static final JavaClasses APP =
       new ClassFileImporter()
@@ -23,6 +23,8 @@ class ArchitectureTest {
         .definedBy("holotome.app")
         .layer("window")
         .definedBy("..app.window..")
+        .layer("pane")
+        .definedBy("..app.pane..")
         .layer("tool")
         .definedBy("..app.tool..")
         .layer("model")
@@ -31,10 +33,12 @@ class ArchitectureTest {
         .mayNotBeAccessedByAnyLayer()
         .whereLayer("window")
         .mayOnlyBeAccessedByLayers("application")
-        .whereLayer("tool")
+        .whereLayer("pane")
         .mayOnlyBeAccessedByLayers("window")
+        .whereLayer("tool")
+        .mayOnlyBeAccessedByLayers("pane", "window")
         .whereLayer("model")
-        .mayOnlyBeAccessedByLayers("tool", "window", "application")
+        .mayOnlyBeAccessedByLayers("tool", "pane", "window", "application")
         .check(APP);
   }
 

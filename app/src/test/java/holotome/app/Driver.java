@@ -458,11 +458,7 @@ public final class Driver implements AutoCloseable {
                 && !desk.session().jobs().isQuietRunning()
                 && !desk.session().jobs().isLooking()
                 && (!desk.session().isOpen()
-                    || desk.session().insight() != null
-                        && desk.view().isExactShown()
-                        && (!(desk.lookup("#second-view")
-                                instanceof holotome.app.window.ViewPane second)
-                            || second.isExactShown())));
+                    || desk.session().insight() != null && desk.isEveryPaneShown()));
   }
 
   public void picture(Path file) {

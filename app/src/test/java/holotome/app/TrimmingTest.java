@@ -11,6 +11,7 @@ import holotome.core.trim.CutFence;
 import holotome.core.trim.CutGround;
 import holotome.core.trim.PlaneCut;
 import holotome.demo.BollardScan;
+import holotome.view.camera.Camera;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -50,7 +51,10 @@ class TrimmingTest extends WindowCase {
     d.on(
         () -> {
           var v = d.desk().view();
-          v.showFrom(axis, BollardScan.CAPTURE.apply(0, 0, 0), 2600);
+          double[] at = BollardScan.CAPTURE.apply(0, 0, 0);
+          Camera c = v.camera().lookingFrom(axis, at);
+          double shown = c.unitsPerPixel((int) v.height()) * v.height();
+          v.navigation().move(c.closer(2600 / shown, at));
           return null;
         });
     d.settle();

@@ -1,14 +1,10 @@
 package holotome.app.model;
 
-import holotome.core.intake.Gathering;
-import holotome.core.io.Loaded;
 import holotome.core.log.Checkpoints;
 import holotome.core.log.Entry;
 import holotome.core.log.History;
 import holotome.core.log.LineFile;
 import holotome.core.log.LogFile;
-import holotome.core.memory.Claim;
-import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
@@ -34,9 +30,6 @@ import java.util.function.Consumer;
 public final class Session {
   private static final String PROJECT = LogFile.PROJECT_ENDING;
 
-  /** Measuring waits so many seconds for memory when no other large computation is at work. */
-  private static final double PATIENCE = 10;
-
   /** So many changes of the selection since the last entry can be undone. */
   private static final int KEPT_SELECTIONS = 40;
 
@@ -47,8 +40,10 @@ public final class Session {
   private final List<Runnable> openers = new ArrayList<>();
   private final Deque<Moment> undo = new ArrayDeque<>();
   private final Deque<Moment> redo = new ArrayDeque<>();
+  private final ChosenCharts charts;
   private final Selecting selecting = new Selecting(this);
   private final Measurements measurements = new Measurements(this);
+  private final Measuring measuring = new Measuring(this);
   private History history;
   private ScanFile scanFile;
   private List<Path> sources = List.of();
@@ -66,10 +61,6 @@ public final class Session {
   private int lookBack = -1;
   private int reopened = -1;
   private Selected selected;
-  private final Insights insights = new Insights();
-
-  /** Why the current Scan could not be measured; null where it was, or is to be. */
-  private Failure unmeasured;
 
   /** The state after the last entry: what is worked on is never only on disk. */
   private Workpiece current;
@@ -84,6 +75,7 @@ public final class Session {
   public Session(Jobs jobs, Home home) {
     this.jobs = jobs;
     this.home = home;
+    this.charts = new ChosenCharts(jobs, this::changed);
     this.checkpoints = new Checkpoints(Runtime.getRuntime().maxMemory() / 3, home.states());
   }
 
@@ -215,6 +207,11 @@ public final class Session {
     return selecting;
   }
 
+  /** Which charts of the Cast are chosen. */
+  public ChosenCharts charts() {
+    return charts;
+  }
+
   /** What is measured on the work. */
   public Measurements measurements() {
     return measurements;
@@ -248,7 +245,7 @@ public final class Session {
 
   /** What was measured on the current Scan; null while it is being measured. */
   public Insight insight() {
-    return current == null ? null : insights.of(current.scan());
+    return current == null ? null : measuring.of(current.scan());
   }
 
   public Failure failure() {
@@ -295,14 +292,13 @@ public final class Session {
 
   /** Opens a mesh file, or a project with its Scan and Log. */
   public void open(Path file) {
-    boolean isProject = isProject(file);
-    open(file, isProject, List.of(file));
+    open(file, OpenedFile.isProject(file), List.of(file));
   }
 
   /** Opens several mesh files as one Scan. */
   public void openTogether(List<Path> files) {
     for (Path f : files) {
-      if (isProject(f)) {
+      if (OpenedFile.isProject(f)) {
         fail(Failure.usage(f.getFileName() + " is a project, which is opened by itself"));
         return;
       }
@@ -310,49 +306,14 @@ public final class Session {
     open(files.getFirst(), false, files);
   }
 
-  /** By its ending, or by what it begins with: one saved without its ending is known as well. */
-  private static boolean isProject(Path file) {
-    return file.toString().endsWith(PROJECT) || LogFile.isLog(file);
-  }
-
   private void open(Path file, boolean isProject, List<Path> files) {
     jobs.run(
         files.size() == 1
             ? "Opening " + file.getFileName()
             : "Opening " + files.size() + " files as one scan",
-        work -> {
-          LogFile log = isProject ? LogFile.read(file) : new LogFile(List.of(), null);
-          List<Path> scans = isProject ? scansOf(file, log) : files;
-          Path scan = scans.getFirst();
-          Loaded mesh = Gathering.read(scans, work.part(isProject ? 0.2 : 0.6, "Reading"));
-          History h = History.of(Workpiece.of(mesh.mesh(), mesh.frame()), checkpoints);
-          if (isProject) {
-            h = h.replay(log.entries(), new Run(work.part(0.6, "Replaying"), home.output(scan)));
-          }
-          return new OpenedFile(file, ScanFile.of(scan, mesh), scans, measured(h), isProject, log);
-        },
+        work -> OpenedFile.read(file, isProject, files, checkpoints, home, work),
         this::opened);
     changed();
-  }
-
-  private record OpenedFile(
-      Path file,
-      ScanFile scan,
-      List<Path> scans,
-      History history,
-      boolean isProject,
-      LogFile log) {}
-
-  private static List<Path> scansOf(Path file, LogFile log) {
-    if (log.sources().isEmpty()) {
-      throw Failure.badInput(file + ": names no scan; open the scan and replay the Log on it");
-    }
-    List<Path> out = new ArrayList<>();
-    for (String source : log.sources()) {
-      Path beside = file.toAbsolutePath().getParent().resolve(source);
-      out.add(Files.exists(beside) ? beside : Path.of(source));
-    }
-    return out;
   }
 
   /** Closes the work: nothing is open then. */
@@ -382,7 +343,8 @@ public final class Session {
   private void forget() {
     undo.clear();
     redo.clear();
-    insights.clear();
+    measuring.clear();
+    charts.drop();
     selected = null;
     lookBack = -1;
     shownState = null;
@@ -391,21 +353,21 @@ public final class Session {
 
   private void opened(OpenedFile o) {
     openers.forEach(Runnable::run);
-    scanFile = o.scan;
-    sources = o.scans;
-    line = o.log.line();
+    scanFile = o.scan();
+    sources = o.scans();
+    line = o.log().line();
     otherLines.clear();
-    for (LineFile l : o.log.others()) {
-      otherLines.put(l.name(), l.all(o.log.entries()));
+    for (LineFile l : o.log().others()) {
+      otherLines.put(l.name(), l.all(o.log().entries()));
     }
-    history = o.history;
+    history = o.history();
     current = history.current();
-    selecting.load(o.log.selections());
-    measurements.load(o.log.measurements());
-    boolean recovered = home.isRecovery(o.file);
-    recovery = recovered ? o.file : home.freshRecovery();
+    selecting.load(o.log().selections());
+    measurements.load(o.log().measurements());
+    boolean recovered = home.isRecovery(o.file());
+    recovery = recovered ? o.file() : home.freshRecovery();
     output = null;
-    project = o.isProject && !recovered ? o.file : null;
+    project = o.isProject() && !recovered ? o.file() : null;
     forget();
     unsaved = recovered;
     failure = null;
@@ -415,7 +377,7 @@ public final class Session {
     }
     if (!recovered) {
       try {
-        home.addRecent(o.isProject ? o.file : source());
+        home.addRecent(o.isProject() ? o.file() : source());
       } catch (Failure f) {
         message = f.getMessage();
       }
@@ -425,52 +387,25 @@ public final class Session {
 
   /** The view asks for memory first: what is worked on must be seen, findings may wait. */
   private void showThenMeasure() {
-    insights.setAtHand(current.scan());
+    measuring.setAtHand(current.scan());
     changed();
-    measure();
-  }
-
-  /** Measures the current Scan in the background for the findings. */
-  private void measure() {
-    Mesh mesh = current.scan();
-    unmeasured = null;
-    if (insights.of(mesh) != null) {
-      return;
-    }
-    jobs.quietly(
-        work -> {
-          try (Claim room = Claim.of(Insight.memory(mesh))) {
-            room.require(PATIENCE, "Measuring", work);
-            return Insight.of(mesh, work);
-          }
-        },
-        result -> {
-          insights.put(result);
-          changed();
-        },
-        f -> {
-          unmeasured = f.kind() == Failure.Kind.CANCELLED ? null : f;
-          changed();
-        });
+    measuring.begin();
   }
 
   /** Why there is no {@link #insight}; null where it is being measured. */
   public Failure unmeasured() {
-    return unmeasured;
+    return measuring.failure();
   }
 
   /** Tries once more to measure what could not be. */
   public void measureAgain() {
-    measure();
+    measuring.begin();
     changed();
   }
 
   /** Takes the measuring up again after another quiet job ended it. */
   public void measureIfIdle() {
-    boolean isIdle = !jobs.isQuietRunning() && !jobs.isBusy();
-    if (isOpen() && insight() == null && unmeasured == null && isIdle) {
-      measure();
-    }
+    measuring.beginIfIdle();
   }
 
   // --- changing ------------------------------------------------------------------------------
@@ -497,7 +432,7 @@ public final class Session {
   }
 
   /** Works out what the window will ask first, so that it need not while it is drawn. */
-  private static History measured(History h) {
+  static History measured(History h) {
     Workpiece w = h.current();
     w.frame().workBounds(w.scan());
     w.frame().workBounds(w.current());

@@ -435,7 +435,7 @@ final class SectionTool extends Tool {
     }
     picker.draw(view, g, plane.isPlaced() ? plane.normal() : null);
     if (plane.isPlaced() && cutFor != null) {
-      FlatPane.draw(g, view.height(), cut, sized());
+      FlatDrawing.draw(g, view.height(), cut, sized());
     }
   }
 }

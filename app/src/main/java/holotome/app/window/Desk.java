@@ -7,6 +7,9 @@ import holotome.app.model.ScanFile;
 import holotome.app.model.Session;
 import holotome.app.model.Settings;
 import holotome.app.model.Stage;
+import holotome.app.pane.Arrangement;
+import holotome.app.pane.Panes;
+import holotome.app.pane.SpacePane;
 import holotome.app.tool.Tool;
 import holotome.app.tool.Tools;
 import holotome.core.log.History;
@@ -47,8 +50,8 @@ public final class Desk extends StackPane {
 
   private final Session session;
   private final Tools tools;
-  private final ViewPane view;
-  private final ViewPair panes;
+  private final SpacePane view;
+  private final Panes panes;
   private final Tape tape;
   private final Sheet sheet;
   private final FindingsPanel findingsPanel = new FindingsPanel();
@@ -78,8 +81,8 @@ public final class Desk extends StackPane {
     made[0] = new Session(jobs[0], home);
     session = made[0];
     tools = new Tools(session);
-    view = new ViewPane(session);
-    panes = new ViewPair(session, view);
+    view = new SpacePane(session);
+    panes = new Panes(session, view);
     tape = new Tape(session);
     sheet = new Sheet(session, tools, view, tape);
     facts = new FactsPanel(session);
@@ -120,12 +123,17 @@ public final class Desk extends StackPane {
     return session;
   }
 
-  public ViewPane view() {
+  public SpacePane view() {
     return view;
   }
 
-  ViewPair panes() {
+  Panes panes() {
     return panes;
+  }
+
+  /** Whether the pictures of all panes are up, smooth and whole. */
+  public boolean isEveryPaneShown() {
+    return view.isExactShown() && panes.isExactShown();
   }
 
   Tape tape() {
@@ -191,7 +199,7 @@ public final class Desk extends StackPane {
     seenOf = session.scanFile();
     seenSize = size;
     if (small) {
-      view.showAll();
+      view.navigation().showAll();
     }
   }
 
@@ -402,9 +410,14 @@ public final class Desk extends StackPane {
     reshape("smooth", "Smooth the outline of the selection", "S", Reshape.How.SMOOTH);
     reshape("fill", "Fill the gaps in the selection", "F", Reshape.How.FILL);
     reshape("islands", "Select whole islands", "W", Reshape.How.ISLANDS);
-    actions.add("view.all", "Show everything", "Home", view::showAll, open);
+    actions.add("view.all", "Show everything", "Home", view.navigation()::showAll, open);
     actions.add("view.selection", "Show the selection", "End", view::showSelection, open);
-    actions.add("view.projection", "Perspective or parallel", "O", view::switchProjection, open);
+    actions.add(
+        "view.projection",
+        "Perspective or parallel",
+        "O",
+        view.navigation()::switchProjection,
+        open);
     actions.add("view.unit", "Show the size in another unit", "", facts::nextUnit, open);
     setting("grid", "Grid on or off", "", () -> view.settings().switchGrid());
     setting("brighter", "Brighter", "", () -> view.settings().brighten(true));
@@ -418,14 +431,23 @@ public final class Desk extends StackPane {
     actions.add("view.clip", "Clip what is near, or nothing", "C", view::switchClipping, open);
     actions.add(
         "view.size", "Show the size beside familiar things, or not", "M", view::switchSized, open);
-    actions.add("view.pane", "Second pane: before, right, behind, off", "P", panes::next, open);
-    for (ViewPair.Second p : ViewPair.Second.values()) {
+    actions.add("view.pane", "Panes: the next arrangement", "P", panes::next, open);
+    actions.add(
+        "view.compare",
+        "Before and after by a line across the view, or not",
+        "K",
+        view::switchCompared,
+        open);
+    for (Arrangement p : Arrangement.values()) {
       actions.add(
           "view.pane-" + p.name().toLowerCase(Locale.ROOT), p.words(), "", () -> panes.show(p));
     }
     for (int focal : new int[] {24, 38, 50, 85, 135}) {
       actions.add(
-          "view.focal-" + focal, "Focal length " + focal + " mm", "", () -> view.setFocal(focal));
+          "view.focal-" + focal,
+          "Focal length " + focal + " mm",
+          "",
+          () -> view.navigation().setFocal(focal));
     }
     for (Look l : Look.values()) {
       String id = "look-" + l.name().toLowerCase(Locale.ROOT);
@@ -442,7 +464,7 @@ public final class Desk extends StackPane {
                       ? "above"
                       : d == Camera.Direction.BOTTOM ? "below" : "the " + n),
           "",
-          () -> view.look(d));
+          () -> view.navigation().look(d));
     }
     actions.add(
         "view.square",

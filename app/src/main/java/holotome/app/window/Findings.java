@@ -6,6 +6,7 @@ import holotome.app.model.Insight;
 import holotome.app.model.ScanFile;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.pane.SpacePane;
 import holotome.core.bake.BakeMaps;
 import holotome.core.datum.DeclareUnit;
 import holotome.core.datum.Level;
@@ -31,14 +32,14 @@ final class Findings {
   private static final int ENGINE_TRIANGLES = 20_000;
 
   private final Session session;
-  private final ViewPane view;
+  private final SpacePane view;
   private final Consumer<Class<? extends Step>> take;
   private final TrimFindings trim;
 
   /**
    * @param take takes up the tool that makes steps of this type
    */
-  Findings(Session session, ViewPane view, Consumer<Class<? extends Step>> take) {
+  Findings(Session session, SpacePane view, Consumer<Class<? extends Step>> take) {
     this.session = session;
     this.view = view;
     this.take = take;
@@ -83,7 +84,7 @@ final class Findings {
             String.format(
                 "%s, %,d triangles, %,d points, %s.",
                 f.format(), f.triangles(), f.points(), f.colour()),
-            view::showAll,
+            view.navigation()::showAll,
             null,
             null));
     unit(w, out);

@@ -1,5 +1,6 @@
 package holotome.app.window;
 
+import holotome.app.pane.SpacePane;
 import holotome.core.log.History;
 import javafx.event.EventHandler;
 import javafx.scene.Node;
@@ -129,7 +130,7 @@ final class Keys {
   private void escape() {
     if (desk.session().lookBack() >= 0) {
       desk.session().lookBackAt(-1);
-    } else {
+    } else if (!desk.session().charts().drop()) {
       desk.sheet().drop();
     }
     desk.view().requestFocus();
@@ -137,7 +138,7 @@ final class Keys {
 
   /** What is held down or turns by steps: the view's alone. */
   private boolean view(KeyCombo key, Node focus) {
-    ViewPane v = desk.view();
+    SpacePane v = desk.view();
     boolean inView = focus == null || focus == v;
     if (!inView || key.control() || key.alt()) {
       return false;
@@ -148,9 +149,9 @@ final class Keys {
         int dx = key.code() == KeyCode.RIGHT ? 1 : key.code() == KeyCode.LEFT ? -1 : 0;
         int dy = key.code() == KeyCode.UP ? 1 : key.code() == KeyCode.DOWN ? -1 : 0;
         if (key.shift()) {
-          v.swing(dx, dy);
+          v.navigation().swing(dx, dy);
         } else {
-          v.turnBy(dx * NUDGE, dy * NUDGE);
+          v.navigation().turnBy(dx * NUDGE, dy * NUDGE);
         }
       }
       default -> {
@@ -161,7 +162,7 @@ final class Keys {
   }
 
   /** Holds the state before the last entry up for as long as the key is down. */
-  private void peek(ViewPane v) {
+  private void peek(SpacePane v) {
     History of = desk.session().history();
     int last = of.size();
     if (last > 0) {

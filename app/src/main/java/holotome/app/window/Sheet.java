@@ -6,6 +6,7 @@ import holotome.app.model.ScanFile;
 import holotome.app.model.Selected;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.pane.SpacePane;
 import holotome.app.tool.Tool;
 import holotome.app.tool.Tools;
 import holotome.core.log.Entry;
@@ -48,7 +49,7 @@ final class Sheet extends VBox {
 
   private final Session session;
   private final Tools tools;
-  private final ViewPane view;
+  private final SpacePane view;
   private final Tape tape;
   private final Map<Stage, Tool> inHand = new EnumMap<>(Stage.class);
   private final Label heading = new Label("Sheet");
@@ -93,7 +94,7 @@ final class Sheet extends VBox {
   /** What may well come next, in the words of a button; for when an entry was applied. */
   record Next(String words, Runnable run) {}
 
-  Sheet(Session session, Tools tools, ViewPane view, Tape tape) {
+  Sheet(Session session, Tools tools, SpacePane view, Tape tape) {
     this.session = session;
     this.tools = tools;
     this.view = view;

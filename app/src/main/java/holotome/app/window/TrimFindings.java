@@ -4,6 +4,7 @@ import holotome.app.model.Finding;
 import holotome.app.model.Finding.Severity;
 import holotome.app.model.Insight;
 import holotome.app.model.Session;
+import holotome.app.pane.SpacePane;
 import holotome.core.mend.TurnOver;
 import holotome.core.part.Workpiece;
 import holotome.core.select.IslandSizes;
@@ -29,10 +30,10 @@ final class TrimFindings {
   private static final double INSIDE_OUT = 0.6;
 
   private final Session session;
-  private final ViewPane view;
+  private final SpacePane view;
   private final Consumer<Class<? extends Step>> take;
 
-  TrimFindings(Session session, ViewPane view, Consumer<Class<? extends Step>> take) {
+  TrimFindings(Session session, SpacePane view, Consumer<Class<? extends Step>> take) {
     this.session = session;
     this.view = view;
     this.take = take;
@@ -71,7 +72,7 @@ final class TrimFindings {
                   Locale.ROOT,
                   "From outside %.0f %% of what is seen are backs of triangles.",
                   100 * backs),
-              view::showAll,
+              view.navigation()::showAll,
               "Turn it over",
               () -> session.apply(new TurnOver())));
     }

@@ -2,6 +2,7 @@ package holotome.app.window;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.pane.SpacePane;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -20,7 +21,7 @@ final class ViewChips extends VBox {
   private static final double SMALL = 0.3;
 
   private final Session session;
-  private final ViewPane view;
+  private final SpacePane view;
   private final Button look = chip("look");
   private final Button through = chip("through");
   private final Button clip = chip("clip");
@@ -30,7 +31,7 @@ final class ViewChips extends VBox {
   private final HBox countChip = new HBox(count);
   private final Button messageChip = new Button();
 
-  ViewChips(Session session, ViewPane view) {
+  ViewChips(Session session, SpacePane view) {
     super(8);
     this.session = session;
     this.view = view;
@@ -41,7 +42,7 @@ final class ViewChips extends VBox {
     through.setOnAction(e -> view.setThrough(!view.isThrough()));
     clip.setOnAction(e -> view.switchClipping());
     size.setOnAction(e -> view.switchSized());
-    closer.setOnAction(e -> view.showAll());
+    closer.setOnAction(e -> view.navigation().showAll());
     countChip.getStyleClass().addAll("chip", "selected-count");
     countChip.setId("selected-count");
     HBox row = new HBox(10, look, through, size, clip, closer, gap(), countChip);
@@ -107,7 +108,7 @@ final class ViewChips extends VBox {
     if (clipping) {
       set(clip, view.settings().clipText(session.shown().frame().trueSize()), "C");
     }
-    boolean small = open && view.share() < SMALL;
+    boolean small = open && view.navigation().share() < SMALL;
     closer.setVisible(small);
     closer.setManaged(small);
     if (small) {
@@ -115,7 +116,8 @@ final class ViewChips extends VBox {
     }
     boolean selected = session.selected() != null;
     boolean back = session.lookBack() >= 0;
-    countChip.setVisible(selected || back);
+    int charts = selected ? 0 : session.charts().count();
+    countChip.setVisible(selected || back || charts > 0);
     if (back) {
       count.setText(
           String.format(
@@ -123,6 +125,8 @@ final class ViewChips extends VBox {
     } else if (selected) {
       boolean trueSize = session.current().frame().trueSize();
       count.setText(session.selected().text(trueSize) + " selected");
+    } else if (charts > 0) {
+      count.setText(charts == 1 ? "1 chart chosen" : charts + " charts chosen");
     }
     boolean trouble = session.failure() != null;
     String text = trouble ? session.failure().getMessage() : session.message();

@@ -5,7 +5,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.tangent.SplitMesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
-import holotome.core.topology.Islands;
+import holotome.core.topology.Charts;
 import holotome.view.cluster.Hierarchy;
 import holotome.view.cluster.PackedNormal;
 
@@ -59,8 +59,7 @@ public final class Prepared {
   /** Chart per triangle: pieces connected in the texture. */
   public synchronized int[] charts() {
     if (charts == null) {
-      float[] none = new float[mesh.uv().coords().length / 2 * 3];
-      charts = Islands.of(new Mesh(none, mesh.uv().corners())).ofTriangle();
+      charts = Charts.of(mesh, Work.unwatched()).ofTriangle();
     }
     return charts;
   }

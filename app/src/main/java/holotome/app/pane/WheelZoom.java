@@ -1,4 +1,4 @@
-package holotome.app.window;
+package holotome.app.pane;
 
 import holotome.view.camera.Camera;
 import java.util.function.Consumer;

@@ -1,4 +1,4 @@
-package holotome.app.window;
+package holotome.app.pane;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
@@ -12,7 +12,7 @@ import java.util.EnumMap;
 import java.util.Map;
 
 /** How the work is shown: the look of each stage, light, background, grid, and a clipping plane. */
-final class ViewSettings {
+public final class ViewSettings {
   private static final double STEP = 1.25;
   private static final double DIMMEST = 0.2;
   private static final double BRIGHTEST = 5;
@@ -21,6 +21,7 @@ final class ViewSettings {
   private final Map<Stage, Look> looks = new EnumMap<>(Stage.class);
   private boolean grid = true;
   private boolean sized;
+  private boolean compared;
   private Setting setting = Setting.PLAIN;
   private double[] normal;
   private double depth;
@@ -35,38 +36,47 @@ final class ViewSettings {
     return setting;
   }
 
-  boolean hasGrid() {
+  public boolean hasGrid() {
     return grid;
   }
 
-  void switchGrid() {
+  public void switchGrid() {
     grid = !grid;
   }
 
   /** Whether the work's size is drawn about it. */
-  boolean isSized() {
+  public boolean isSized() {
     return sized;
   }
 
-  void switchSized() {
+  public void switchSized() {
     sized = !sized;
   }
 
-  void brighten(boolean more) {
+  /** Whether the state before is shown on the left of a line across the pane. */
+  public boolean isCompared() {
+    return compared;
+  }
+
+  public void switchCompared() {
+    compared = !compared;
+  }
+
+  public void brighten(boolean more) {
     double b = setting.brightness() * (more ? STEP : 1 / STEP);
     setting = setting.withBrightness(Math.clamp(b, DIMMEST, BRIGHTEST));
   }
 
-  void usualBrightness() {
+  public void usualBrightness() {
     setting = setting.withBrightness(1);
   }
 
-  void nextBackground() {
+  public void nextBackground() {
     Setting.Background[] all = Setting.Background.values();
     setting = setting.withBackground(all[(setting.background().ordinal() + 1) % all.length]);
   }
 
-  boolean isClipping() {
+  public boolean isClipping() {
     return normal != null;
   }
 
@@ -89,7 +99,7 @@ final class ViewSettings {
   }
 
   /** How far the clipping plane lies from the origin, to be read. */
-  String clipText(boolean trueSize) {
+  public String clipText(boolean trueSize) {
     return "Clipped at " + Length.format(depth, trueSize) + ", the wheel moves it";
   }
 
@@ -115,7 +125,7 @@ final class ViewSettings {
     };
   }
 
-  void setLook(Look look) {
+  public void setLook(Look look) {
     looks.put(session.stage(), look);
   }
 
@@ -142,7 +152,7 @@ final class ViewSettings {
     return turnsByMiddle;
   }
 
-  void setTurnsByMiddle(boolean on) {
+  public void setTurnsByMiddle(boolean on) {
     turnsByMiddle = on;
   }
 }

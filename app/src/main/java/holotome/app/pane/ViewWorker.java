@@ -1,4 +1,4 @@
-package holotome.app.window;
+package holotome.app.pane;
 
 import holotome.app.model.Problems;
 import holotome.core.memory.Claim;
@@ -49,16 +49,41 @@ final class ViewWorker {
   private volatile Work drawingStill;
   private Drawn exact;
 
-  /** What to draw; {@code moving} asks for speed, else for the full picture, smooth. */
-  record Request(Scene scene, Camera camera, int width, int height, boolean moving) {
+  /**
+   * What to draw.
+   *
+   * @param beside what is drawn instead on the left of a line; null for nothing
+   * @param line where that is, as a share of the width
+   * @param moving asks for speed, else for the full picture, smooth
+   */
+  record Request(
+      Scene scene,
+      Scene beside,
+      double line,
+      Camera camera,
+      int width,
+      int height,
+      boolean moving) {
+
+    /** Of one scene alone. */
+    Request(Scene scene, Camera camera, int width, int height, boolean moving) {
+      this(scene, null, 0, camera, width, height, moving);
+    }
+
     /** The point of working space where the line of sight through a pixel meets a triangle. */
     double[] pointOn(int triangle, double x, double y) {
       return Picking.point(scene.mesh(), scene.place(), triangle, camera, x, y, width, height);
     }
   }
 
-  /** A picture as asked; {@code smooth} where the buffer is at twice the size. */
-  record Drawn(Request request, Renderer.Picture picture, boolean smooth, double seconds) {}
+  /**
+   * A picture as asked.
+   *
+   * @param pixels the picture's, or on the left of the line those of the other scene
+   * @param smooth whether the buffer is at twice the size
+   */
+  record Drawn(
+      Request request, Renderer.Picture picture, int[] pixels, boolean smooth, double seconds) {}
 
   /**
    * @param onUnprepared is told, once for each mesh, why it will be drawn less well while it moves
@@ -126,13 +151,28 @@ final class ViewWorker {
 
   private Drawn draw(Request r, Work work) {
     long start = System.nanoTime();
-    Renderer.Picture p =
-        r.moving
-            ? renderer.drawMoving(r.scene, r.camera, r.width, r.height)
-            : renderer.drawSmooth(r.scene, r.camera, r.width, r.height, work);
-    Drawn d = new Drawn(r, p, !r.moving, (System.nanoTime() - start) * 1e-9);
+    // The scene itself comes last: the buffer that is picked from is of the last picture.
+    int[] left = r.beside == null ? null : picture(r, r.beside, work).pixels();
+    Renderer.Picture p = picture(r, r.scene, work);
+    int[] pixels = left == null ? p.pixels() : joined(left, p.pixels(), r);
+    Drawn d = new Drawn(r, p, pixels, !r.moving, (System.nanoTime() - start) * 1e-9);
     exact = p.isLight() ? null : d;
     return d;
+  }
+
+  private Renderer.Picture picture(Request r, Scene scene, Work work) {
+    return r.moving
+        ? renderer.drawMoving(scene, r.camera, r.width, r.height)
+        : renderer.drawSmooth(scene, r.camera, r.width, r.height, work);
+  }
+
+  private static int[] joined(int[] left, int[] right, Request r) {
+    int[] out = right.clone();
+    int columns = Math.clamp((int) Math.round(r.line * r.width), 0, r.width);
+    for (int y = 0; y < r.height; y++) {
+      System.arraycopy(left, y * r.width, out, y * r.width, columns);
+    }
+    return out;
   }
 
   private void prepare(Mesh mesh) {
@@ -258,7 +298,8 @@ final class ViewWorker {
 
   private Drawn exactFor(Request r) {
     if (!isExactOf(r)) {
-      exact = new Drawn(r, renderer.draw(r.scene, r.camera, r.width, r.height), false, 0);
+      Renderer.Picture p = renderer.draw(r.scene, r.camera, r.width, r.height);
+      exact = new Drawn(r, p, p.pixels(), false, 0);
     }
     return exact;
   }

@@ -1,4 +1,4 @@
-package holotome.app.window;
+package holotome.app.pane;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
@@ -16,6 +16,7 @@ import holotome.view.scene.Look;
 import holotome.view.scene.MeshLayer;
 import holotome.view.scene.Scene;
 import java.nio.IntBuffer;
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.function.BiConsumer;
@@ -38,9 +39,7 @@ import javafx.util.Duration;
  * The right button turns about the point under the pointer, the middle one (or Shift + right)
  * shifts, the wheel comes closer; the left button is the tool's.
  */
-public final class ViewPane extends Pane implements ViewPort {
-  private static final double TURN = 0.0075;
-
+public final class SpacePane extends Pane implements ViewPort {
   private final Session session;
   private final ImageView image = new ImageView();
   private final Canvas overlay = new Canvas();
@@ -51,36 +50,41 @@ public final class ViewPane extends Pane implements ViewPort {
   private final Overlay marks = new Overlay();
   private final SizeMarks sizes = new SizeMarks();
   private Tool tool;
-  private Camera camera;
   private Similarity placed;
   private Workpiece peek;
   private List<float[]> shownLoops = List.of();
   private Mesh loopsOf;
   private Stage loopsIn;
   private boolean through;
-  private ViewPane linked;
-  private double linkedYaw;
   private int[] pixels = new int[0];
   private int pixelWidth;
   private double frameSeconds;
   private boolean exactShown;
   private ViewWorker.Request wanted;
-  private double[] pivot;
-  private double lastX;
-  private double lastY;
-  private boolean shifting;
-  private MouseButton held = MouseButton.NONE;
-  private final WheelZoom wheel = new WheelZoom(this::pickPlace, () -> camera, this::move);
+  private final Navigation navigation;
 
-  public ViewPane(Session session) {
-    this(session, new ViewSettings(session), new Renderer());
+  /** The view that this pane stands beside; null for the view itself. */
+  private final SpacePane hub;
+
+  private final Links.Link link;
+  private final List<SpacePane> others = new ArrayList<>();
+  private final BeforeLine line = new BeforeLine();
+  private final StateBefore before;
+
+  public SpacePane(Session session) {
+    this(session, new ViewSettings(session), new Renderer(), null, Links.TOGETHER);
     setId("view");
   }
 
-  private ViewPane(Session session, ViewSettings settings, Renderer renderer) {
+  private SpacePane(
+      Session session, ViewSettings settings, Renderer renderer, SpacePane hub, Links.Link link) {
+    this.hub = hub;
+    this.link = link;
+    this.navigation = new Navigation(new Ground(), link.turns());
     this.session = session;
     this.settings = settings;
     this.renderer = renderer;
+    this.before = new StateBefore(session);
     this.worker = new ViewWorker(renderer, this::drawn, this::unprepared);
     getChildren().addAll(image, overlay);
     setFocusTraversable(true);
@@ -120,7 +124,10 @@ public final class ViewPane extends Pane implements ViewPort {
       return peek;
     }
     Workpiece own = tool == null || session.lookBack() >= 0 ? null : tool.shows();
-    return own != null ? own : session.shown();
+    if (own != null) {
+      return own;
+    }
+    return settings.isCompared() && session.isOpen() ? session.current() : session.shown();
   }
 
   /** Holds up another state, or ends that with null. */
@@ -144,39 +151,41 @@ public final class ViewPane extends Pane implements ViewPort {
   }
 
   /** How everything is shown: to be followed by {@link Session#changed} when it is changed. */
-  ViewSettings settings() {
+  public ViewSettings settings() {
     return settings;
   }
 
-  // --- a second pane -----------------------------------------------------------------------------
+  // --- panes beside it -----------------------------------------------------------------------
 
-  /**
-   * Another pane that shows the same with the same settings, its camera linked with this one's.
-   *
-   * @param yaw how far it looks from farther to the right, in radians
-   */
-  ViewPane companion(double yaw) {
-    ViewPane other = new ViewPane(session, settings, renderer.sibling());
-    other.setId("second-view");
-    other.linked = this;
-    other.linkedYaw = -yaw;
-    linked = other;
-    linkedYaw = yaw;
-    if (camera != null) {
-      other.follow(camera.turned(yaw, 0, camera.target()));
+  /** Another pane that shows the same with the same settings, its camera linked with this one's. */
+  SpacePane companion(String id, Links.Link how) {
+    SpacePane other = new SpacePane(session, settings, renderer.sibling(), this, how);
+    other.setId(id);
+    others.add(other);
+    if (camera() != null) {
+      other.follow(how.follow().apply(camera()));
     }
     return other;
   }
 
+  /** Lets all others go. */
   void unlink() {
-    linked = null;
+    others.clear();
   }
 
   private void follow(Camera next) {
-    camera = next;
+    navigation.set(next);
     placed = workpiece() == null ? null : workpiece().frame().toWork();
     draw(true);
     repaint();
+  }
+
+  private void lead(SpacePane besides) {
+    for (SpacePane o : others) {
+      if (o != besides) {
+        o.follow(o.link.follow().apply(camera()));
+      }
+    }
   }
 
   private Mesh meshOf(Workpiece w) {
@@ -191,15 +200,55 @@ public final class ViewPane extends Pane implements ViewPort {
   private Scene scene() {
     Workpiece w = workpiece();
     Mesh m = meshOf(w);
-    BitSet s = null;
-    if (m != null && session.current() != null && m == session.current().scan()) {
-      s = session.selection();
-      s = s == null && tool != null ? tool.marked() : s;
+    return scene(w, m == null ? null : marked(m));
+  }
+
+  /** The triangles that are hatched: what is selected of the Scan, or the charts chosen. */
+  private BitSet marked(Mesh m) {
+    BitSet charts = session.charts().of(m);
+    if (charts != null || session.current() == null || m != session.current().scan()) {
+      return charts;
     }
+    BitSet s = session.selection();
+    return s == null && tool != null ? tool.marked() : s;
+  }
+
+  private Scene scene(Workpiece w, BitSet selected) {
+    Mesh m = meshOf(w);
     MeshLayer subject =
-        new MeshLayer(m, w.frame().toWork(), look(), s, w.cast() == m ? w.maps() : null, 1);
+        new MeshLayer(
+            m,
+            w.frame().toWork(),
+            settings.look(w, m),
+            selected,
+            w.cast() == m ? w.maps() : null,
+            1);
     boolean grid = settings.hasGrid() && w.frame().trueSize();
     return new Scene(subject, List.of(), grid, settings.setting());
+  }
+
+  /** What is shown on the left of the line; null for nothing. */
+  private Scene beside() {
+    Workpiece c = comparison();
+    return c == null || meshOf(c) == null ? null : scene(c, null);
+  }
+
+  private Workpiece comparison() {
+    if (!settings.isCompared() || peek != null || hub != null) {
+      return null;
+    }
+    return isTrying() ? session.current() : before.state();
+  }
+
+  /** Whether the tool shows what it would make. */
+  private boolean isTrying() {
+    return tool != null && session.lookBack() < 0 && tool.shows() != null;
+  }
+
+  /** Compares with the state before by a line across the pane, or ends that. */
+  public void switchCompared() {
+    settings.switchCompared();
+    session.changed();
   }
 
   private Box bounds() {
@@ -214,15 +263,21 @@ public final class ViewPane extends Pane implements ViewPort {
       image.setImage(null);
       return;
     }
+    if (settings.isCompared()) {
+      before.find(this::refresh);
+    }
     Similarity now = w.frame().toWork();
-    if (camera == null) {
-      camera = Camera.showing(bounds(), Camera.Direction.ASKEW, aspect());
+    if (camera() == null) {
+      navigation.set(Camera.showing(bounds(), Camera.Direction.ASKEW, navigation.aspect()));
     } else if (placed != null && !placed.equals(now)) {
-      camera = camera.following(placed.inverse().then(now));
+      navigation.follow(placed, now);
     }
     placed = now;
     // Another mesh: a quick picture first, the full one follows by itself.
-    boolean other = wanted == null || wanted.scene().mesh() != meshOf(w);
+    boolean other =
+        wanted == null
+            || wanted.scene().mesh() != meshOf(w)
+            || wanted.beside() == null && comparison() != null;
     draw(other);
     repaint();
   }
@@ -230,16 +285,12 @@ public final class ViewPane extends Pane implements ViewPort {
   /** Forgets the camera: the next scan is shown whole. */
   public void startAfresh() {
     worker.forget();
-    camera = null;
+    navigation.set(null);
     placed = null;
   }
 
-  private double aspect() {
-    return Math.max(0.2, getWidth() / Math.max(1, getHeight()));
-  }
-
   private void draw(boolean moving) {
-    if (camera == null || getWidth() < 2 || getHeight() < 2 || mesh() == null) {
+    if (camera() == null || getWidth() < 2 || getHeight() < 2 || mesh() == null) {
       return;
     }
     exactShown = false;
@@ -251,7 +302,8 @@ public final class ViewPane extends Pane implements ViewPort {
   }
 
   private ViewWorker.Request request(boolean moving) {
-    return new ViewWorker.Request(scene(), camera, (int) getWidth(), (int) getHeight(), moving);
+    return new ViewWorker.Request(
+        scene(), beside(), line.at(), camera(), (int) getWidth(), (int) getHeight(), moving);
   }
 
   private void unprepared(Failure f) {
@@ -259,7 +311,7 @@ public final class ViewPane extends Pane implements ViewPort {
   }
 
   private void drawn(ViewWorker.Drawn d) {
-    pixels = d.picture().pixels();
+    pixels = d.pixels();
     pixelWidth = d.picture().width();
     frameSeconds = d.seconds();
     exactShown = d.smooth() && d.request() == wanted;
@@ -290,67 +342,48 @@ public final class ViewPane extends Pane implements ViewPort {
 
   // --- camera ----------------------------------------------------------------------------------
 
-  private void move(Camera next) {
-    camera = next;
-    if (linked != null) {
-      linked.follow(next.turned(linkedYaw, 0, next.target()));
+  /** What the navigation moves over. */
+  private final class Ground implements Navigation.Ground {
+    @Override
+    public Box bounds() {
+      return mesh() == null ? null : SpacePane.this.bounds();
     }
-    draw(true);
-    repaint();
+
+    @Override
+    public double width() {
+      return getWidth();
+    }
+
+    @Override
+    public double height() {
+      return getHeight();
+    }
+
+    @Override
+    public void moved() {
+      if (hub != null && hub.camera() != null) {
+        hub.follow(link.lead().apply(hub.camera(), camera()));
+        hub.lead(SpacePane.this);
+      }
+      lead(null);
+      draw(true);
+      repaint();
+    }
+
+    @Override
+    public void pick(double x, double y, Consumer<double[]> answer) {
+      pickPlace(x, y, answer);
+    }
   }
 
-  public void showAll() {
-    if (mesh() != null) {
-      Camera.Direction d = Camera.Direction.ASKEW;
-      Camera c = camera == null ? Camera.showing(bounds(), d, aspect()) : camera;
-      move(c.fitting(bounds(), aspect()));
-    }
-  }
-
-  /**
-   * How much of the view the work takes, by the larger of its width and height; 1 where it is not
-   * known.
-   */
-  double share() {
-    if (camera == null || mesh() == null || getHeight() < 2) {
-      return 1;
-    }
-    Box b = bounds();
-    double[] low = {Double.MAX_VALUE, Double.MAX_VALUE};
-    double[] high = {-Double.MAX_VALUE, -Double.MAX_VALUE};
-    for (int i = 0; i < 8; i++) {
-      double[] p =
-          project(
-              new double[] {
-                (i & 1) == 0 ? b.minX() : b.maxX(),
-                (i & 2) == 0 ? b.minY() : b.maxY(),
-                (i & 4) == 0 ? b.minZ() : b.maxZ()
-              });
-      if (p == null) {
-        return 1;
-      }
-      for (int k = 0; k < 2; k++) {
-        low[k] = Math.min(low[k], p[k]);
-        high[k] = Math.max(high[k], p[k]);
-      }
-    }
-    return Math.max((high[0] - low[0]) / getWidth(), (high[1] - low[1]) / getHeight());
+  /** The camera, to be moved by commands. */
+  public Navigation navigation() {
+    return navigation;
   }
 
   /** Comes to a box of working space, keeping the direction. */
   public void showBox(Box box) {
-    if (camera != null && !box.isEmpty()) {
-      double grow = 0.15 * Math.max(box.diagonal(), 0.02 * bounds().diagonal());
-      Box b =
-          new Box(
-              box.minX() - grow,
-              box.minY() - grow,
-              box.minZ() - grow,
-              box.maxX() + grow,
-              box.maxY() + grow,
-              box.maxZ() + grow);
-      move(camera.fitting(b, aspect()));
-    }
+    navigation.showBox(box);
   }
 
   public void showSelection() {
@@ -364,85 +397,28 @@ public final class ViewPane extends Pane implements ViewPort {
       return;
     }
     Similarity place = workpiece().frame().toWork();
-    session.jobs().fetch(() -> Picking.bounds(m, place, triangles), this::showBox);
-  }
-
-  public void look(Camera.Direction d) {
-    if (camera != null) {
-      move(camera.looking(bounds().centre(), d.yaw(), d.pitch()));
-    }
+    session.jobs().fetch(() -> Picking.bounds(m, place, triangles), navigation::showBox);
   }
 
   /** Looks square at the ground that was found, from the side of the subject. */
   public void lookSquareToTheGround() {
-    if (camera == null || session.insight() == null || session.insight().ground() == null) {
-      return;
+    if (session.insight() != null && session.insight().ground() != null && mesh() != null) {
+      double[] n = session.insight().ground().normal();
+      navigation.lookFrom(workpiece().frame().toWork().direction(n));
     }
-    double[] n = workpiece().frame().toWork().direction(session.insight().ground().normal());
-    move(camera.lookingFrom(n, bounds().centre()));
-  }
-
-  /** Looks at a place from a side, as far off as shows a height. */
-  public void showFrom(double[] direction, double[] at, double height) {
-    if (camera != null) {
-      Camera c = camera.lookingFrom(direction, at);
-      double shown = c.unitsPerPixel((int) getHeight()) * getHeight();
-      move(c.closer(height / shown, at));
-    }
-  }
-
-  public void turnBy(double yaw, double pitch) {
-    if (camera != null) {
-      move(camera.turned(yaw, pitch, camera.target()));
-    }
-  }
-
-  /** Swings to the next view along an axis. */
-  public void swing(int dx, int dy) {
-    if (camera == null) {
-      return;
-    }
-    double q = Math.PI / 2;
-    double yaw =
-        dx == 0
-            ? Math.rint(camera.yaw() / q) * q
-            : (dx > 0 ? Math.floor(camera.yaw() / q + 1.001) : Math.ceil(camera.yaw() / q - 1.001))
-                * q;
-    double pitch =
-        dy == 0
-            ? (dx == 0 ? camera.pitch() : Math.rint(camera.pitch() / q) * q)
-            : (dy > 0
-                    ? Math.floor(camera.pitch() / q + 1.001)
-                    : Math.ceil(camera.pitch() / q - 1.001))
-                * q;
-    Camera c = camera.looking(bounds().centre(), camera.yaw(), camera.pitch());
-    move(
-        c.turned(yaw - camera.yaw(), Math.clamp(pitch, -q, q) - camera.pitch(), bounds().centre()));
   }
 
   /** Leaves out what is nearer than a plane across the view, or shows all again. */
   public void switchClipping() {
-    if (camera != null) {
-      settings.switchClip(camera.forward(), bounds().centre());
+    if (camera() != null) {
+      settings.switchClip(camera().forward(), bounds().centre());
       session.changed();
-    }
-  }
-
-  public void setFocal(double focal) {
-    if (camera != null) {
-      move(camera.withFocal(focal));
-    }
-  }
-
-  public void switchProjection() {
-    if (camera != null) {
-      move(camera.withPerspective(!camera.perspective()));
     }
   }
 
   @Override
   public Camera camera() {
-    return camera;
+    return navigation.camera();
   }
 
   @Override
@@ -457,7 +433,7 @@ public final class ViewPane extends Pane implements ViewPort {
 
   @Override
   public double[] toPixels() {
-    return camera.toPixels((int) getWidth(), (int) getHeight(), bounds());
+    return camera().toPixels((int) getWidth(), (int) getHeight(), bounds());
   }
 
   @Override
@@ -475,7 +451,7 @@ public final class ViewPane extends Pane implements ViewPort {
 
   @Override
   public void pickTriangle(double x, double y, BiConsumer<Integer, double[]> answer) {
-    if (mesh() == null || camera == null) {
+    if (mesh() == null || camera() == null) {
       answer.accept(-1, null);
       return;
     }
@@ -496,7 +472,7 @@ public final class ViewPane extends Pane implements ViewPort {
 
   /** As {@link #pick}, for what only moves the camera: always answered. */
   private void pickPlace(double x, double y, Consumer<double[]> answer) {
-    if (mesh() == null || camera == null) {
+    if (mesh() == null || camera() == null) {
       answer.accept(null);
       return;
     }
@@ -531,61 +507,61 @@ public final class ViewPane extends Pane implements ViewPort {
 
   private void pressed(MouseEvent e) {
     requestFocus();
-    held = e.getButton();
-    lastX = e.getX();
-    lastY = e.getY();
-    if (camera == null) {
+    boolean primary = e.getButton() == MouseButton.PRIMARY;
+    if (primary && comparison() != null && line.pressed(e.getX(), e.getY(), getWidth())) {
       return;
     }
-    if (e.getButton() == MouseButton.SECONDARY || e.getButton() == MouseButton.MIDDLE) {
-      MouseButton shifts = settings.turnsByMiddle() ? MouseButton.SECONDARY : MouseButton.MIDDLE;
-      shifting = e.getButton() == shifts || e.isShiftDown();
-      pivot = camera.target();
-      double x = e.getX();
-      double y = e.getY();
-      pick(x, y, p -> pivot = p == null ? pivot : p);
-    } else if (e.getButton() == MouseButton.PRIMARY && tool != null && session.lookBack() < 0) {
+    navigation.pressed(e, settings.turnsByMiddle());
+    if (primary && toolTakes(e)) {
       tool.pressed(this, e);
+      chooseChart(e);
+    }
+  }
+
+  private boolean isOfCharts() {
+    return session.stage() == Stage.UNWRAP || session.stage() == Stage.BAKE;
+  }
+
+  /** Where the charts are shown beside it, a click chooses one here as well. */
+  private void chooseChart(MouseEvent e) {
+    Mesh m = mesh();
+    if (isOfCharts() && m != null && m.uv() != null && m == session.current().current()) {
+      boolean add = e.isShiftDown();
+      pickTriangle(e.getX(), e.getY(), (t, p) -> session.charts().choose(m, t, add));
     }
   }
 
   private void draggedTo(MouseEvent e) {
-    if (camera == null) {
-      return;
-    }
-    // By the button that went down: not every platform repeats it while dragging.
-    if (held == MouseButton.SECONDARY || held == MouseButton.MIDDLE) {
-      double dx = e.getX() - lastX;
-      double dy = e.getY() - lastY;
-      lastX = e.getX();
-      lastY = e.getY();
-      if (shifting) {
-        move(camera.shifted(dx, dy, (int) getHeight()));
-      } else {
-        move(camera.turned(-dx * TURN, dy * TURN, pivot));
-      }
-    } else if (held == MouseButton.PRIMARY && tool != null && session.lookBack() < 0) {
+    if (line.dragged(e.getX(), getWidth())) {
+      draw(true);
+      repaint();
+    } else if (!navigation.dragged(e) && navigation.held() == MouseButton.PRIMARY && toolTakes(e)) {
       tool.dragged(this, e);
     }
   }
 
+  /** The state on the left of the line is only looked at. */
+  private boolean toolTakes(MouseEvent e) {
+    return tool != null
+        && camera() != null
+        && session.lookBack() < 0
+        && (comparison() == null || e.getX() >= line.at() * getWidth());
+  }
+
   private void released(MouseEvent e) {
-    if (e.getButton() == MouseButton.PRIMARY
-        && tool != null
-        && camera != null
-        && session.lookBack() < 0) {
+    if (!line.released() && e.getButton() == MouseButton.PRIMARY && toolTakes(e)) {
       tool.released(this, e);
     }
   }
 
   private void movedTo(MouseEvent e) {
-    if (tool != null && camera != null) {
+    if (tool != null && camera() != null) {
       tool.moved(this, e);
     }
   }
 
   private void scrolled(ScrollEvent e) {
-    if (camera == null || e.getDeltaY() == 0 || tool != null && tool.scrolled(this, e)) {
+    if (camera() == null || e.getDeltaY() == 0 || tool != null && tool.scrolled(this, e)) {
       return;
     }
     if (settings.isClipping() && !e.isShiftDown()) {
@@ -593,10 +569,10 @@ public final class ViewPane extends Pane implements ViewPort {
       session.changed();
       return;
     }
-    wheel.turned(e.getX(), e.getY(), e.getDeltaY());
+    navigation.wheel(e.getX(), e.getY(), e.getDeltaY());
   }
 
-  void switchSized() {
+  public void switchSized() {
     settings.switchSized();
     session.changed();
     repaint();
@@ -619,19 +595,27 @@ public final class ViewPane extends Pane implements ViewPort {
   public void repaint() {
     GraphicsContext g = overlay.getGraphicsContext2D();
     g.clearRect(0, 0, overlay.getWidth(), overlay.getHeight());
-    if (camera == null || mesh() == null) {
+    if (camera() == null || mesh() == null) {
       return;
     }
     Workpiece w = workpiece();
     if (loopsOf == mesh() && loopsIn == session.stage()) {
       marks.loops(g, this, shownLoops, w.frame().toWork());
     }
-    marks.axes(g, camera, getWidth(), getHeight());
-    marks.scaleBar(g, camera, getHeight(), w.frame().trueSize());
+    marks.axes(g, camera(), getWidth(), getHeight());
+    marks.scaleBar(g, camera(), getHeight(), w.frame().trueSize());
     boolean measuring = tool != null && !tool.makesSteps();
     sizes.draw(g, this, w, session, settings.isSized(), measuring);
     if (tool != null && peek == null && session.lookBack() < 0) {
       tool.draw(this, g);
+    }
+    if (comparison() != null) {
+      line.draw(
+          g,
+          getWidth(),
+          getHeight(),
+          isTrying() ? "Now" : before.words(),
+          isTrying() ? "After" : "Now");
     }
   }
 

@@ -1,4 +1,4 @@
-package holotome.app.window;
+package holotome.app.pane;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;

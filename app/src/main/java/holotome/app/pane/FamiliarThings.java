@@ -1,4 +1,4 @@
-package holotome.app.window;
+package holotome.app.pane;
 
 import holotome.app.tool.ViewPort;
 import holotome.core.geometry.Box;

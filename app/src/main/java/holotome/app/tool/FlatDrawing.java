@@ -11,7 +11,7 @@ import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
 /** Sections laid flat, with their width and height as dimensions. */
-final class FlatPane {
+final class FlatDrawing {
   private static final double WIDTH = 250;
   private static final double HEIGHT = 200;
   private static final double MARGIN = 30;
@@ -19,7 +19,7 @@ final class FlatPane {
   private static final Color PAPER = Color.web("#FBFAF6");
   private static final Color SOFT = Color.web("#5B6A70");
 
-  private FlatPane() {}
+  private FlatDrawing() {}
 
   private static void clear(GraphicsContext g) {
     g.setFill(PAPER);

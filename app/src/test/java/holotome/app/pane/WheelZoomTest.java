@@ -1,4 +1,4 @@
-package holotome.app.window;
+package holotome.app.pane;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;

@@ -1,0 +1,277 @@
+package holotome.app.pane;
+
+import holotome.app.model.Session;
+import holotome.app.tool.Marks;
+import holotome.core.geometry.Box;
+import holotome.core.geometry.Similarity;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Maps;
+import holotome.core.part.Workpiece;
+import holotome.core.task.Work;
+import holotome.core.topology.Charts;
+import holotome.view.Renderer;
+import holotome.view.camera.Camera;
+import holotome.view.scene.Layer;
+import holotome.view.scene.LineLayer;
+import holotome.view.scene.Look;
+import holotome.view.scene.MeshLayer;
+import holotome.view.scene.Scene;
+import java.nio.IntBuffer;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.animation.PauseTransition;
+import javafx.geometry.VPos;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.image.ImageView;
+import javafx.scene.image.PixelBuffer;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.text.Font;
+import javafx.scene.text.TextAlignment;
+import javafx.util.Duration;
+
+/**
+ * The flat pane: the charts of the Cast in the texture square, in the look of the space pane as far
+ * as it has one, drawn as that is. The same mouse shifts it and comes closer; a click chooses a
+ * chart, Shift + click one more.
+ */
+public final class FlatPane extends Pane {
+  private static final Box SQUARE = new Box(0, 0, 0, 1, 1, 0);
+  private static final int INK = 0xff1d2b33;
+
+  /** A little in front of the charts, and a little behind. */
+  private static final double BEFORE = 1e-4;
+
+  private final Session session;
+  private final ViewSettings settings;
+  private final ImageView image = new ImageView();
+  private final Canvas overlay = new Canvas();
+  private final ViewWorker worker;
+  private final Navigation navigation = new Navigation(new Ground(), false);
+  private final PauseTransition still = new PauseTransition(Duration.millis(100));
+  private Charts shown;
+  private double[] outlines;
+  private double area;
+  private ViewWorker.Request wanted;
+  private boolean exactShown;
+
+  FlatPane(Session session, ViewSettings settings) {
+    this.session = session;
+    this.settings = settings;
+    worker = new ViewWorker(new Renderer(), this::drawn, f -> {});
+    setId("flat-view");
+    setAccessibleText("Charts and maps in the texture square");
+    setMinSize(160, 160);
+    getChildren().addAll(image, overlay);
+    widthProperty().addListener((o, a, b) -> resized());
+    heightProperty().addListener((o, a, b) -> resized());
+    still.setOnFinished(e -> draw(false));
+    addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
+    addEventHandler(MouseEvent.MOUSE_DRAGGED, navigation::dragged);
+    addEventHandler(ScrollEvent.SCROLL, e -> navigation.wheel(e.getX(), e.getY(), e.getDeltaY()));
+  }
+
+  /** What the navigation moves over: the square. */
+  private final class Ground implements Navigation.Ground {
+    @Override
+    public Box bounds() {
+      return SQUARE;
+    }
+
+    @Override
+    public double width() {
+      return getWidth();
+    }
+
+    @Override
+    public double height() {
+      return getHeight();
+    }
+
+    @Override
+    public void moved() {
+      draw(true);
+      repaint();
+    }
+
+    @Override
+    public void pick(double x, double y, Consumer<double[]> answer) {
+      double[] r = navigation.camera().ray(x, y, (int) getWidth(), (int) getHeight());
+      answer.accept(new double[] {r[0], r[1], 0});
+    }
+  }
+
+  private void resized() {
+    overlay.setWidth(getWidth());
+    overlay.setHeight(getHeight());
+    if (getWidth() > 1 && getHeight() > 1) {
+      if (navigation.camera() == null) {
+        navigation.set(
+            Camera.showing(SQUARE, Camera.Direction.TOP, navigation.aspect())
+                .withPerspective(false));
+      }
+      navigation.showAll();
+    }
+  }
+
+  /** Shows the whole square. */
+  public void showAll() {
+    navigation.showAll();
+  }
+
+  private void pressed(MouseEvent e) {
+    navigation.pressed(e, settings.turnsByMiddle());
+    Mesh mesh = mesh();
+    if (e.getButton() == MouseButton.PRIMARY && mesh != null && shown != null) {
+      worker.pick(
+          request(true),
+          e.getX(),
+          e.getY(),
+          t -> {
+            if (mesh() == mesh) {
+              session.charts().choose(mesh, t, e.isShiftDown());
+            }
+          });
+    }
+  }
+
+  /** The Cast as shown, if it has charts. */
+  private Mesh mesh() {
+    Workpiece w = session.shown();
+    Mesh m = w == null ? null : w.current();
+    return m == null || m.uv() == null ? null : m;
+  }
+
+  /** Brings the pane in line with the session. */
+  void refresh() {
+    Mesh m = mesh();
+    Charts now = m == null ? null : session.charts().charts(m);
+    if (now != shown) {
+      shown = now;
+      outlines = null;
+      if (now != null) {
+        area = now.area();
+        session
+            .jobs()
+            .fetch(
+                () -> now.outlines(Work.unwatched()),
+                o -> {
+                  if (shown == now) {
+                    outlines = o;
+                    draw(false);
+                  }
+                });
+      }
+    }
+    if (now == null) {
+      image.setImage(null);
+    }
+    draw(false);
+    repaint();
+  }
+
+  private Look look() {
+    Workpiece w = session.shown();
+    Look space = settings.look(w, w.current());
+    return space.needsUv() ? space : w.maps() != null ? Look.BAKED : Look.CHARTS;
+  }
+
+  private Scene scene() {
+    Workpiece w = session.shown();
+    Maps maps = w.maps();
+    MeshLayer charts =
+        new MeshLayer(
+            shown.flat(), Similarity.IDENTITY, look(), session.charts().of(w.current()), maps, 1);
+    List<Layer> over = new ArrayList<>();
+    double[] rim = {
+      0, 0, 0, 1, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 0,
+    };
+    over.add(new LineLayer(lifted(rim), INK, 1.4f, Layer.Hidden.SHOWN));
+    if (outlines != null) {
+      over.add(new LineLayer(lifted(outlines), INK, 0.9f, Layer.Hidden.SHOWN));
+    }
+    return new Scene(charts, over, false, settings.setting().withClip(null));
+  }
+
+  private static double[] lifted(double[] ends) {
+    double[] out = ends.clone();
+    for (int i = 2; i < out.length; i += 3) {
+      out[i] = BEFORE;
+    }
+    return out;
+  }
+
+  private ViewWorker.Request request(boolean moving) {
+    return new ViewWorker.Request(
+        scene(), navigation.camera(), (int) getWidth(), (int) getHeight(), moving);
+  }
+
+  private void draw(boolean moving) {
+    if (shown == null || navigation.camera() == null || getWidth() < 2 || getHeight() < 2) {
+      return;
+    }
+    exactShown = false;
+    wanted = request(moving);
+    worker.ask(wanted);
+    if (moving) {
+      still.playFromStart();
+    }
+  }
+
+  private void drawn(ViewWorker.Drawn d) {
+    if (shown == null) {
+      return;
+    }
+    exactShown = d.smooth() && d.request() == wanted;
+    PixelBuffer<IntBuffer> b =
+        new PixelBuffer<>(
+            d.picture().width(),
+            d.picture().height(),
+            IntBuffer.wrap(d.pixels()),
+            PixelFormat.getIntArgbPreInstance());
+    image.setImage(new WritableImage(b));
+  }
+
+  /** Whether what is wanted is up, in full; nothing is wanted where there are no charts. */
+  public boolean isExactShown() {
+    return exactShown || mesh() == null;
+  }
+
+  /** A point of the texture square in pixels of the pane. */
+  public double[] project(double u, double v) {
+    double[] m = navigation.camera().toPixels((int) getWidth(), (int) getHeight(), SQUARE);
+    return new double[] {m[0] * u + m[1] * v + m[3], m[4] * u + m[5] * v + m[7]};
+  }
+
+  private void repaint() {
+    GraphicsContext g = overlay.getGraphicsContext2D();
+    g.clearRect(0, 0, overlay.getWidth(), overlay.getHeight());
+    g.setFont(Font.font("IBM Plex Sans", 13));
+    g.setTextBaseline(VPos.CENTER);
+    if (shown == null) {
+      g.setTextAlign(TextAlignment.CENTER);
+      String none = mesh() == null ? "The Cast has no charts yet" : "Finding the charts";
+      Marks.text(g, none, getWidth() / 2, getHeight() / 2);
+      return;
+    }
+    g.setTextAlign(TextAlignment.LEFT);
+    Marks.text(g, caption(), 14, getHeight() - 18);
+  }
+
+  private String caption() {
+    String look = look() == Look.BAKED ? "Maps" : look().title();
+    String charts = String.format("%,d %s", shown.count(), shown.count() == 1 ? "chart" : "charts");
+    return String.format("%s · %s · %.1f %% of the square", look, charts, 100 * area);
+  }
+
+  void shutDown() {
+    still.stop();
+    worker.shutDown();
+  }
+}

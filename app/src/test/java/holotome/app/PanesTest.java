@@ -1,0 +1,224 @@
+package holotome.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import holotome.app.pane.FlatPane;
+import holotome.app.pane.SpacePane;
+import holotome.core.geometry.Vec;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
+import holotome.view.camera.Camera;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.BitSet;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.Test;
+
+/** Several panes, the flat one, and two states in one pane; by pointer and keys. */
+class PanesTest extends WindowCase {
+
+  @Override
+  int triangles() {
+    return 60_000;
+  }
+
+  /** A box whose six sides are six charts, three by two in the square. */
+  private Path box() throws IOException {
+    StringBuilder s = new StringBuilder();
+    for (int i = 0; i < 8; i++) {
+      s.append("v %d %d %d%n".formatted(i & 1, i >> 1 & 1, i >> 2 & 1));
+    }
+    int[][] sides = {
+      {0, 2, 3, 1}, {4, 5, 7, 6}, {0, 1, 5, 4}, {2, 6, 7, 3}, {0, 4, 6, 2}, {1, 3, 7, 5}
+    };
+    for (int f = 0; f < 6; f++) {
+      double u = f % 3 / 3.0 + 0.02;
+      double v = f / 3 / 2.0 + 0.02;
+      double[][] corners = {{u, v}, {u + 0.28, v}, {u + 0.28, v + 0.45}, {u, v + 0.45}};
+      for (double[] c : corners) {
+        s.append("vt %s %s%n".formatted(c[0], c[1]));
+      }
+    }
+    for (int f = 0; f < 6; f++) {
+      s.append("f");
+      for (int k = 0; k < 4; k++) {
+        s.append(" %d/%d".formatted(sides[f][k] + 1, 4 * f + k + 1));
+      }
+      s.append(System.lineSeparator());
+    }
+    return Files.writeString(dir.resolve("crate.obj"), s.toString());
+  }
+
+  private Camera camera(String id) {
+    return d.on(() -> ((SpacePane) d.scene().lookup("#" + id)).camera());
+  }
+
+  private Camera camera() {
+    return d.on(() -> d.desk().view().camera());
+  }
+
+  @Test
+  void fourPanesLookAlongTheAxesAtTheSamePlaceAndLeadEachOther() {
+    d.find("four panes");
+    d.settle();
+    Node top = d.node("second-view");
+    assertThat(top.getLayoutBounds().getWidth()).isGreaterThan(200);
+    assertThat(camera("second-view").pitch()).isCloseTo(Math.PI / 2, within(1e-9));
+    assertThat(camera("third-view").yaw()).isCloseTo(0, within(1e-9));
+    assertThat(camera("fourth-view").yaw()).isCloseTo(Math.PI / 2, within(1e-9));
+    assertThat(camera("fourth-view").perspective()).isFalse();
+    Camera before = camera();
+    d.drag(top, MouseButton.SECONDARY, 120, 90, 160, 110);
+    d.settle();
+    // Shifted, never turned; the view and the others come along and keep their directions.
+    assertThat(camera("second-view").pitch()).isCloseTo(Math.PI / 2, within(1e-9));
+    assertThat(camera().yaw()).isEqualTo(before.yaw());
+    assertThat(Vec.distance(camera().target(), before.target())).isGreaterThan(0);
+    assertThat(camera("third-view").target()).containsExactly(camera("second-view").target());
+    double distance = camera("fourth-view").distance();
+    d.wheel(view, 150, 120, -3);
+    d.settle();
+    assertThat(camera("fourth-view").distance()).isLessThan(distance);
+    d.find("one pane");
+    d.settle();
+    assertThat(d.on(() -> d.scene().lookup("#fourth-view"))).isNull();
+  }
+
+  private static int differing(int[] a, int[] b, int width, int from, int to) {
+    int n = 0;
+    for (int i = 0; i < a.length; i++) {
+      n += i % width >= from && i % width < to && a[i] != b[i] ? 1 : 0;
+    }
+    return n;
+  }
+
+  private int[] pixels() {
+    return d.on(
+        () -> {
+          SpacePane v = d.desk().view();
+          int[] out = new int[(int) v.getWidth() * (int) v.getHeight()];
+          for (int i = 0; i < out.length; i++) {
+            out[i] = v.pixel(i % (int) v.getWidth(), i / (int) v.getWidth());
+          }
+          return out;
+        });
+  }
+
+  @Test
+  void theLineShowsTheStateBeforeOnItsLeft() {
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT6);
+    d.settle();
+    apply();
+    d.keys(KeyCode.HOME);
+    d.settle();
+    int[] now = pixels();
+    Mesh current = mesh();
+    d.hold(KeyCode.SPACE);
+    d.await("the state before", () -> d.desk().view().mesh() != current);
+    d.settle();
+    int[] before = pixels();
+    d.release(KeyCode.SPACE);
+    d.settle();
+    int width = (int) view.getLayoutBounds().getWidth();
+    int middle = width / 2;
+    assertThat(differing(now, before, width, 0, width)).isGreaterThan(5000);
+    d.keys(KeyCode.K);
+    d.settle();
+    int[] both = pixels();
+    assertThat(differing(both, before, width, 0, middle - 1)).isZero();
+    assertThat(differing(both, now, width, middle + 1, width)).isZero();
+    // Dragged by its grip to a quarter.
+    double y = view.getLayoutBounds().getHeight() / 2;
+    d.drag(view, MouseButton.PRIMARY, middle, y, middle - 40, y, width * 0.25, y);
+    d.settle();
+    both = pixels();
+    int quarter = width / 4;
+    assertThat(differing(both, before, width, 0, quarter - 2)).isZero();
+    assertThat(differing(both, now, width, quarter + 2, width)).isZero();
+    assertThat(d.on(() -> d.desk().session().selection())).isNull();
+    d.keys(KeyCode.K);
+    d.settle();
+    assertThat(differing(pixels(), now, width, 0, width)).isZero();
+  }
+
+  private double[] at(double u, double v) {
+    return d.on(() -> flat().project(u, v));
+  }
+
+  private FlatPane flat() {
+    return (FlatPane) d.scene().lookup("#flat-view");
+  }
+
+  /** Waits until just these triangles are chosen; null for none. */
+  private void awaitChosen(String triangles) {
+    d.await(
+        "the triangles " + triangles,
+        () -> {
+          Workpiece w = d.desk().session().current();
+          BitSet now = d.desk().session().charts().of(w.current());
+          return triangles.equals(String.valueOf(now));
+        });
+  }
+
+  @Test
+  void whatIsChosenInOnePaneIsChosenInTheOther() throws IOException {
+    open(box());
+    stage(KeyCode.DIGIT6);
+    Node flat = d.node("flat-view");
+    assertThat(flat.getLayoutBounds().getWidth()).isGreaterThan(200);
+    double[] p = at(0.16, 0.25);
+    d.clickAt(flat, p[0], p[1]);
+    awaitChosen("{0, 1}");
+    assertThat(d.text("selected-count")).isEqualTo("1 chart chosen");
+    // One more by Shift, in the view: the side that looks at the viewer from the top, the second.
+    d.find("view from above");
+    d.settle();
+    double[] mid = d.pixel(new double[] {0.5, 0.5, 1});
+    d.drag(view, Driver.Held.SHIFT, mid[0], mid[1]);
+    awaitChosen("{0, 1, 2, 3}");
+    assertThat(d.text("selected-count")).isEqualTo("2 charts chosen");
+    // Outside the charts: none.
+    p = at(0.32, 0.48);
+    d.clickAt(flat, p[0], p[1]);
+    awaitChosen("null");
+    p = at(0.8, 0.8);
+    d.clickAt(flat, p[0], p[1]);
+    awaitChosen("{10, 11}");
+    d.keys(KeyCode.ESCAPE);
+    awaitChosen("null");
+  }
+
+  @Test
+  void theFlatPaneIsMovedByTheSameMouseAndLeftWithItsStage() throws IOException {
+    open(box());
+    stage(KeyCode.DIGIT6);
+    Node flat = d.node("flat-view");
+    double[] before = at(0.5, 0.5);
+    d.drag(flat, MouseButton.SECONDARY, 150, 150, 190, 175);
+    double[] after = at(0.5, 0.5);
+    assertThat(after[0] - before[0]).isCloseTo(40, within(1e-6));
+    assertThat(after[1] - before[1]).isCloseTo(25, within(1e-6));
+    // The wheel comes closer to the place under the pointer.
+    double[] place = at(0.3, 0.7);
+    double size = at(1, 0)[0] - at(0, 0)[0];
+    for (int i = 0; i < 3; i++) {
+      d.controlWheel(flat, place[0], place[1], 40);
+    }
+    assertThat(at(1, 0)[0] - at(0, 0)[0]).isGreaterThan(1.1 * size);
+    assertThat(at(0.3, 0.7)[0]).isCloseTo(place[0], within(0.01));
+    assertThat(at(0.3, 0.7)[1]).isCloseTo(place[1], within(0.01));
+    stage(KeyCode.DIGIT3);
+    assertThat(d.on(this::flat)).isNull();
+    stage(KeyCode.DIGIT7);
+    assertThat(d.on(this::flat)).isNotNull();
+    d.find("one pane");
+    d.settle();
+    stage(KeyCode.DIGIT6);
+    assertThat(d.on(this::flat)).isNull();
+  }
+}
