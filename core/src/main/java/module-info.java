@@ -3,6 +3,8 @@ module holotome.core {
   requires java.desktop;
   requires com.fasterxml.jackson.databind;
   requires earcut4j;
+  requires org.lwjgl;
+  requires org.lwjgl.tinyexr;
 
   exports holotome.core.task;
   exports holotome.core.memory;
@@ -20,6 +22,7 @@ module holotome.core {
   exports holotome.core.spatial;
   exports holotome.core.solve;
   exports holotome.core.io;
+  exports holotome.core.map;
   exports holotome.core.part;
   exports holotome.core.step;
   exports holotome.core.select;

@@ -32,6 +32,7 @@ class ArchitectureTest {
     {"triangulation", "tangent"},
     {"spatial", "polygon"},
     {"io"},
+    {"map"},
     {"part"},
     {"step"},
     {"select"},

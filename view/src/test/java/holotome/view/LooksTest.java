@@ -4,17 +4,21 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.geometry.Similarity;
 import holotome.core.image.Colours;
+import holotome.core.image.Image;
 import holotome.core.image.Raster;
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
-import holotome.core.part.MapKind;
 import holotome.core.part.Maps;
 import holotome.view.camera.Camera;
 import holotome.view.scene.Look;
+import holotome.view.scene.MeshLayer;
 import holotome.view.scene.Scene;
+import holotome.view.scene.Setting;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -38,6 +42,19 @@ class LooksTest {
     Camera c = Camera.showing(m.bounds(), Camera.Direction.TOP, 1).withPerspective(false);
     Scene s = new Scene(m, Similarity.IDENTITY, look, selected, maps, false);
     return new Renderer().draw(s, c, SIZE, SIZE).pixels();
+  }
+
+  @Test
+  void aMapAloneIsShownAsItIs() {
+    Maps maps = maps(0xff345678, 0xff7f7fff, false);
+    for (MapKind k : MapKind.values()) {
+      Mesh m = square(false);
+      Camera c = Camera.showing(m.bounds(), Camera.Direction.TOP, 1).withPerspective(false);
+      MeshLayer layer = new MeshLayer(m, Similarity.IDENTITY, Look.BAKED, null, maps, k, 1);
+      Scene s = new Scene(layer, List.of(), false, Setting.PLAIN.withBrightness(0.4));
+      int[] px = new Renderer().draw(s, c, SIZE, SIZE).pixels();
+      assertThat(at(px, 0.3, 0.6)).isEqualTo(k == MapKind.COLOUR ? 0xff345678 : 0xff7f7fff);
+    }
   }
 
   private static int at(int[] px, double x, double y) {
@@ -64,7 +81,11 @@ class LooksTest {
       }
     }
     return new Maps(
-        Map.of(MapKind.COLOUR, new Raster(64, 64, c), MapKind.NORMAL, new Raster(64, 64, n)),
+        Map.of(
+            MapKind.COLOUR,
+            Image.of(new Raster(64, 64, c)),
+            MapKind.NORMAL,
+            Image.of(new Raster(64, 64, n))),
         m,
         64 * 64,
         missed ? 32 * 64 : 0);

@@ -187,7 +187,13 @@ public final class FlatPane extends Pane {
     Maps maps = w.maps();
     MeshLayer charts =
         new MeshLayer(
-            shown.flat(), Similarity.IDENTITY, look(), session.charts().of(w.current()), maps, 1);
+            shown.flat(),
+            Similarity.IDENTITY,
+            look(),
+            session.charts().of(w.current()),
+            maps,
+            settings.map(w),
+            1);
     List<Layer> over = new ArrayList<>();
     double[] rim = {
       0, 0, 0, 1, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 0,
@@ -265,7 +271,7 @@ public final class FlatPane extends Pane {
   }
 
   private String caption() {
-    String look = look() == Look.BAKED ? "Maps" : look().title();
+    String look = settings.title(look(), session.shown());
     String charts = String.format("%,d %s", shown.count(), shown.count() == 1 ? "chart" : "charts");
     return String.format("%s · %s · %.1f %% of the square", look, charts, 100 * area);
   }

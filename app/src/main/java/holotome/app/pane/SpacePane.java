@@ -138,9 +138,10 @@ public final class SpacePane extends Pane implements ViewPort {
     }
   }
 
-  public Look look() {
+  /** What the look is called. */
+  public String lookTitle() {
     Workpiece w = workpiece();
-    return settings.look(w, meshOf(w));
+    return settings.title(settings.look(w, meshOf(w)), w);
   }
 
   /** Takes the next look that the mesh at hand allows. */
@@ -222,6 +223,7 @@ public final class SpacePane extends Pane implements ViewPort {
             settings.look(w, m),
             selected,
             w.cast() == m ? w.maps() : null,
+            settings.map(w),
             1);
     boolean grid = settings.hasGrid() && w.frame().trueSize();
     return new Scene(subject, List.of(), grid, settings.setting());

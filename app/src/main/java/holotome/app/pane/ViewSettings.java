@@ -3,6 +3,7 @@ package holotome.app.pane;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.core.geometry.Vec;
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.unit.Length;
@@ -22,6 +23,7 @@ public final class ViewSettings {
   private boolean grid = true;
   private boolean sized;
   private boolean compared;
+  private MapKind map;
   private Setting setting = Setting.PLAIN;
   private double[] normal;
   private double depth;
@@ -127,12 +129,41 @@ public final class ViewSettings {
 
   public void setLook(Look look) {
     looks.put(session.stage(), look);
+    map = null;
+  }
+
+  /** Shows one map as it is, without light. */
+  public void setMap(MapKind alone) {
+    looks.put(session.stage(), Look.BAKED);
+    map = alone;
+  }
+
+  /** The map that is shown alone; null for all together, or where there is none of the kind. */
+  MapKind map(Workpiece w) {
+    return w.maps() != null && w.maps().pictures().containsKey(map) ? map : null;
+  }
+
+  /** What a look is called, for the work as it is. */
+  String title(Look look, Workpiece w) {
+    MapKind alone = look == Look.BAKED ? map(w) : null;
+    return alone == null ? look.title() : alone.rule().title() + " map alone";
   }
 
   /** Takes the next look that the mesh at hand allows. */
   void nextLook(Workpiece w, Mesh m) {
-    Look[] all = Look.values();
     Look now = look(w, m);
+    if (now == Look.BAKED) {
+      // All maps together, then each alone.
+      MapKind[] kinds = MapKind.values();
+      for (int k = map(w) == null ? 0 : map.ordinal() + 1; k < kinds.length; k++) {
+        if (w.maps().pictures().containsKey(kinds[k])) {
+          map = kinds[k];
+          return;
+        }
+      }
+      map = null;
+    }
+    Look[] all = Look.values();
     for (int i = 1; i <= all.length; i++) {
       Look l = all[(now.ordinal() + i) % all.length];
       boolean can =

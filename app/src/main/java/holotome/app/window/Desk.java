@@ -13,6 +13,7 @@ import holotome.app.pane.SpacePane;
 import holotome.app.tool.Tool;
 import holotome.app.tool.Tools;
 import holotome.core.log.History;
+import holotome.core.map.MapKind;
 import holotome.core.select.Reshape;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
@@ -452,6 +453,10 @@ public final class Desk extends StackPane {
     for (Look l : Look.values()) {
       String id = "look-" + l.name().toLowerCase(Locale.ROOT);
       setting(id, "Look: " + l.title(), "", () -> view.settings().setLook(l));
+    }
+    for (MapKind k : MapKind.values()) {
+      String title = k.rule().title() + " map alone";
+      setting("map-" + k.fileName(), "Look: " + title, "", () -> view.settings().setMap(k));
     }
     for (Camera.Direction d : Camera.Direction.values()) {
       String n = d.name().toLowerCase(Locale.ROOT);

@@ -96,7 +96,7 @@ final class ViewChips extends VBox {
       set(size, view.settings().isSized() ? "Size is shown" : "Show the size", "M");
     }
     if (open) {
-      set(look, view.look().title(), "L");
+      set(look, view.lookTitle(), "L");
       set(
           through,
           view.isThrough() ? "Selecting all the way through" : "Selecting what is visible",

@@ -1,7 +1,7 @@
 package holotome.core.bake;
 
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
-import holotome.core.part.MapKind;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;

@@ -1,10 +1,10 @@
 package holotome.core.bake;
 
-import holotome.core.image.Raster;
-import holotome.core.mesh.Measures;
+import holotome.core.image.Image;
+import holotome.core.map.Hit;
+import holotome.core.map.MapKind;
+import holotome.core.map.MapRule;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.VertexColours;
-import holotome.core.part.MapKind;
 import holotome.core.part.Maps;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
@@ -17,8 +17,8 @@ import java.util.Map;
 
 /**
  * Ray baking: from each sample of a texel, a ray starts on the cage, a little outside the Cast, and
- * runs inwards to as far behind it; the first face of the Scan it meets from the front gives colour
- * and normal.
+ * runs inwards to as far behind it; the first face of the Scan it meets from the front is what the
+ * maps ask ({@link MapRule}).
  *
  * <p>Rows of texels are done in bands, in parallel; each texel is written by one band only. A
  * sample whose ray meets nothing takes the closest point of the Scan; a texel counts as missed
@@ -27,16 +27,19 @@ import java.util.Map;
 final class Baking {
   private static final int BAND = 8;
 
-  private final Mesh scan;
   private final Mesh cast;
   private final int size;
   private final int side;
   private final Bvh bvh;
   private final float[] cage;
-  private final float[] scanNormals;
   private final SplitMesh split;
-  private final int[] colour;
-  private final int[] normal;
+  private final List<MapKind> kinds;
+  private final List<MapRule.Taker> takers;
+  private final List<Image.Editor> pictures;
+
+  /** Where each map's sums begin among those of a texel, and where the last ones end. */
+  private final int[] sumAt;
+
   private final byte[] missed;
   private final byte[] covered;
 
@@ -50,18 +53,26 @@ final class Baking {
 
   private Baking(
       Mesh scan, Mesh cast, List<MapKind> kinds, int size, int side, Bvh bvh, float[] cage) {
-    this.scan = scan;
     this.cast = cast;
     this.size = size;
     this.side = side;
     this.bvh = bvh;
     this.cage = cage;
-    scanNormals = Measures.vertexNormals(scan);
     split = SplitMesh.of(cast);
-    colour = kinds.contains(MapKind.COLOUR) ? new int[size * size] : null;
-    normal = kinds.contains(MapKind.NORMAL) ? new int[size * size] : null;
+    // Each once, in the order of the kinds, whatever the order asked for.
+    this.kinds = kinds.stream().distinct().sorted().toList();
+    takers = this.kinds.stream().map(k -> k.rule().taker(scan)).toList();
+    pictures = this.kinds.stream().map(k -> begun(k.rule(), size)).toList();
+    sumAt = new int[takers.size() + 1];
+    for (int k = 0; k < takers.size(); k++) {
+      sumAt[k + 1] = sumAt[k] + takers.get(k).sums();
+    }
     missed = new byte[size * size];
     covered = new byte[size * size];
+  }
+
+  private static Image.Editor begun(MapRule r, int size) {
+    return Image.begun(size, size, r.channels(), r.sample(), r.space());
   }
 
   private Maps bake(int padding, Work work) {
@@ -84,16 +95,13 @@ final class Baking {
       total += c[0];
       lost += c[1];
     }
-    Map<MapKind, Raster> pictures = new EnumMap<>(MapKind.class);
-    if (colour != null) {
-      Padding.fill(colour, covered, size, padding, work.part(0.05, "Padding"));
-      pictures.put(MapKind.COLOUR, new Raster(size, size, colour));
+    Map<MapKind, Image> done = new EnumMap<>(MapKind.class);
+    for (int k = 0; k < kinds.size(); k++) {
+      Work share = work.part(0.1 / kinds.size(), "Padding");
+      Padding.fill(pictures.get(k), pictures.get(k).done(), covered, padding, share);
+      done.put(kinds.get(k), pictures.get(k).done());
     }
-    if (normal != null) {
-      Padding.fill(normal, covered, size, padding, work.part(0.05, "Padding"));
-      pictures.put(MapKind.NORMAL, new Raster(size, size, normal));
-    }
-    return new Maps(pictures, missed, total, lost);
+    return new Maps(done, missed, total, lost);
   }
 
   /** The row of texels, from the top, that a texture coordinate lies in. */
@@ -132,7 +140,9 @@ final class Baking {
   private final class BandBaker {
     private final int[] owner = new int[BAND * side * size * side];
     private final BvhQuery query = new BvhQuery(bvh);
-    private final double[] frame = new double[9];
+    private final Hit hit = new Hit();
+    private final double[] frame = hit.frame;
+    private final double[] stored = new double[4];
 
     void bake(int band, int[] triangles, int[] counts, Work work) {
       java.util.Arrays.fill(owner, -1);
@@ -142,7 +152,7 @@ final class Baking {
       }
       int rows = Math.min(BAND, size - top);
       int width = size * side;
-      float[] sum = new float[6];
+      float[] sum = new float[sumAt[takers.size()]];
       for (int y = 0; y < rows; y++) {
         work.check();
         for (int x = 0; x < size; x++) {
@@ -162,7 +172,7 @@ final class Baking {
             }
           }
           if (samples > 0) {
-            write((top + y) * size + x, sum, samples);
+            write(x, top + y, sum, samples);
             counts[0]++;
             if (2 * hits < samples) {
               missed[(top + y) * size + x] = 1;
@@ -203,7 +213,7 @@ final class Baking {
       }
     }
 
-    /** Adds one sample's colour and tangent-space normal to the sum; whether its ray hit. */
+    /** Adds one sample to the sums of all maps; whether its ray hit. */
     private boolean sample(int t, double texU, double texV, float[] sum) {
       float[] uv = cast.uv().coords();
       int[] c = cast.uv().corners();
@@ -230,7 +240,7 @@ final class Baking {
       float nx = (float) frame[6];
       float ny = (float) frame[7];
       float nz = (float) frame[8];
-      boolean hit =
+      boolean met =
           query.ray(
               px + nx * out,
               py + ny * out,
@@ -241,11 +251,16 @@ final class Baking {
               0,
               2 * out,
               BvhQuery.Facing.FRONT);
-      if (!hit && !query.closest(px, py, pz, Float.POSITIVE_INFINITY)) {
+      if (!met && !query.closest(px, py, pz, Float.POSITIVE_INFINITY)) {
         return false;
       }
-      take(query.triangle, query.u, query.v, sum);
-      return hit;
+      hit.triangle = query.triangle;
+      hit.u = query.u;
+      hit.v = query.v;
+      for (int m = 0; m < takers.size(); m++) {
+        takers.get(m).take(hit, sum, sumAt[m]);
+      }
+      return met;
     }
 
     /** The interpolated tangent, bitangent and unit normal as rows of {@link #frame}. */
@@ -279,79 +294,11 @@ final class Baking {
       frame[at + 2] *= f;
     }
 
-    private void take(int t, float u, float v, float[] sum) {
-      if (colour != null) {
-        int c = VertexColours.at(scan, t, u, v);
-        sum[0] += c >> 16 & 255;
-        sum[1] += c >> 8 & 255;
-        sum[2] += c & 255;
-      }
-      if (normal != null) {
-        int[] tri = scan.triangles();
-        int a = 3 * tri[3 * t];
-        int b = 3 * tri[3 * t + 1];
-        int c = 3 * tri[3 * t + 2];
-        float w = 1 - u - v;
-        double x = scanNormals[a] * w + scanNormals[b] * u + scanNormals[c] * v;
-        double y = scanNormals[a + 1] * w + scanNormals[b + 1] * u + scanNormals[c + 1] * v;
-        double z = scanNormals[a + 2] * w + scanNormals[b + 2] * u + scanNormals[c + 2] * v;
-        solveFrame(x, y, z, sum);
-      }
-    }
-
-    /**
-     * The direction's weights on tangent, bitangent and normal: the interpolated three are not
-     * quite at right angles, and whoever shows the map puts it together from just these.
-     */
-    private void solveFrame(double x, double y, double z, float[] sum) {
-      double[] f = frame;
-      double c0 = f[4] * f[8] - f[5] * f[7];
-      double c1 = f[5] * f[6] - f[3] * f[8];
-      double c2 = f[3] * f[7] - f[4] * f[6];
-      double det = f[0] * c0 + f[1] * c1 + f[2] * c2;
-      double s;
-      double t;
-      double n;
-      if (Math.abs(det) < 1e-6) {
-        s = 0;
-        t = 0;
-        n = 1;
-      } else {
-        s = (x * c0 + y * c1 + z * c2) / det;
-        t =
-            (x * (f[7] * f[2] - f[8] * f[1])
-                    + y * (f[8] * f[0] - f[6] * f[2])
-                    + z * (f[6] * f[1] - f[7] * f[0]))
-                / det;
-        n =
-            (x * (f[1] * f[5] - f[2] * f[4])
-                    + y * (f[2] * f[3] - f[0] * f[5])
-                    + z * (f[0] * f[4] - f[1] * f[3]))
-                / det;
-      }
-      double l = Math.sqrt(s * s + t * t + n * n);
-      if (l > 0) {
-        sum[3] += (float) (s / l);
-        sum[4] += (float) (t / l);
-        sum[5] += (float) (n / l);
-      }
-    }
-
-    private void write(int texel, float[] sum, int samples) {
-      covered[texel] = 1;
-      if (colour != null) {
-        colour[texel] =
-            holotome.core.image.Colours.argb(
-                (double) sum[0] / samples, (double) sum[1] / samples, (double) sum[2] / samples);
-      }
-      if (normal != null) {
-        double l = Math.sqrt(sum[3] * sum[3] + sum[4] * sum[4] + sum[5] * sum[5]);
-        double f = l > 0 ? 127.5 / l : 0;
-        normal[texel] =
-            holotome.core.image.Colours.argb(
-                127.5 + sum[3] * f - 0.5,
-                127.5 + sum[4] * f - 0.5,
-                127.5 + (l > 0 ? sum[5] * f : 127.5) - 0.5);
+    private void write(int x, int y, float[] sum, int samples) {
+      covered[y * size + x] = 1;
+      for (int k = 0; k < takers.size(); k++) {
+        takers.get(k).store(sum, sumAt[k], samples, stored);
+        pictures.get(k).set(x, y, stored);
       }
     }
   }

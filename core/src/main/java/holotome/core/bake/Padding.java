@@ -1,22 +1,41 @@
 package holotome.core.bake;
 
-import holotome.core.image.Colours;
+import holotome.core.image.Image;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import java.util.Arrays;
 import java.util.concurrent.atomic.AtomicBoolean;
 
 /**
- * Lets colours run on past the charts' borders, so that filtering and smaller copies of the picture
- * do not pull in the background: outwards pixel by pixel up to the padding, and beyond that from
- * ever coarser averages of the whole (push-pull, Gortler and others, "The lumigraph", 1996).
+ * Lets a picture run on past the charts' borders, so that filtering and smaller copies of it do not
+ * pull in the background: outwards pixel by pixel up to the padding, and beyond that from ever
+ * coarser averages of the whole (push-pull, Gortler and others, "The lumigraph", 1996).
  */
 final class Padding {
   private static final int ROWS = 32;
 
-  private Padding() {}
+  private final Image.Editor pixels;
+  private final int channels;
+  private final int size;
+  private final byte[] known;
 
-  static void fill(int[] pixels, byte[] covered, int size, int padding, Work work) {
-    byte[] known = covered.clone();
+  private Padding(Image.Editor pixels, int channels, int size, byte[] known) {
+    this.pixels = pixels;
+    this.channels = channels;
+    this.size = size;
+    this.known = known;
+  }
+
+  /**
+   * @param pixels all tiles its own, see {@link Image#begun}
+   * @param kind a picture of the kind that {@code pixels} makes
+   * @param covered 1 for the pixels that have a value, by rows
+   */
+  static void fill(Image.Editor pixels, Image kind, byte[] covered, int padding, Work work) {
+    new Padding(pixels, kind.channels(), kind.width(), covered.clone()).fill(kind, padding, work);
+  }
+
+  private void fill(Image kind, int padding, Work work) {
     for (int ring = 0; ring < padding; ring++) {
       byte[] before = known.clone();
       AtomicBoolean any = new AtomicBoolean();
@@ -26,8 +45,10 @@ final class Padding {
           ROWS,
           work.part(1.0 / padding, "Padding"),
           (from, to) -> {
+            double[] mean = new double[4];
             for (int i = from * size; i < to * size; i++) {
-              if (before[i] == 0 && near(pixels, before, size, i % size, i / size, i)) {
+              if (before[i] == 0 && near(before, i % size, i / size, mean)) {
+                pixels.set(i % size, i / size, mean);
                 known[i] = 1;
                 any.setPlain(true);
               }
@@ -38,69 +59,59 @@ final class Padding {
       }
     }
     work.check();
-    pushPull(pixels, known, size);
+    pushPull(kind);
   }
 
-  /** Sets a pixel to the mean of its known neighbours; whether it has any. */
-  private static boolean near(int[] pixels, byte[] known, int size, int x, int y, int i) {
-    int r = 0;
-    int g = 0;
-    int b = 0;
+  /** The mean of a pixel's known neighbours; whether it has any. */
+  private boolean near(byte[] before, int x, int y, double[] mean) {
+    return mean(before, x - 1, y - 1, 3, mean);
+  }
+
+  /** The mean of the known pixels of a square; whether there is any. */
+  private boolean mean(byte[] of, int x0, int y0, int side, double[] mean) {
     int n = 0;
-    for (int dy = -1; dy <= 1; dy++) {
-      for (int dx = -1; dx <= 1; dx++) {
-        int u = x + dx;
-        int v = y + dy;
-        if (u >= 0 && v >= 0 && u < size && v < size && known[v * size + u] != 0) {
-          int p = pixels[v * size + u];
-          r += p >> 16 & 255;
-          g += p >> 8 & 255;
-          b += p & 255;
+    Arrays.fill(mean, 0);
+    for (int v = Math.max(0, y0); v < Math.min(size, y0 + side); v++) {
+      for (int u = Math.max(0, x0); u < Math.min(size, x0 + side); u++) {
+        if (of[v * size + u] != 0) {
+          for (int c = 0; c < channels; c++) {
+            mean[c] += pixels.stored(u, v, c);
+          }
           n++;
         }
       }
     }
-    if (n > 0) {
-      pixels[i] = Colours.argb((double) r / n, (double) g / n, (double) b / n);
+    for (int c = 0; c < channels && n > 0; c++) {
+      mean[c] /= n;
     }
     return n > 0;
   }
 
-  private static void pushPull(int[] pixels, byte[] known, int size) {
+  private void pushPull(Image kind) {
     if (size == 1) {
       return;
     }
     int half = (size + 1) / 2;
-    int[] coarse = new int[half * half];
     byte[] coarseKnown = new byte[half * half];
+    Image.Editor coarse = Image.begun(half, half, channels, kind.sample(), kind.space());
+    Padding next = new Padding(coarse, channels, half, coarseKnown);
+    double[] mean = new double[4];
     for (int y = 0; y < half; y++) {
       for (int x = 0; x < half; x++) {
-        int r = 0;
-        int g = 0;
-        int b = 0;
-        int n = 0;
-        for (int k = 0; k < 4; k++) {
-          int u = 2 * x + (k & 1);
-          int v = 2 * y + (k >> 1);
-          if (u < size && v < size && known[v * size + u] != 0) {
-            int p = pixels[v * size + u];
-            r += p >> 16 & 255;
-            g += p >> 8 & 255;
-            b += p & 255;
-            n++;
-          }
-        }
-        if (n > 0) {
-          coarse[y * half + x] = Colours.argb((double) r / n, (double) g / n, (double) b / n);
+        if (mean(known, 2 * x, 2 * y, 2, mean)) {
+          coarse.set(x, y, mean);
           coarseKnown[y * half + x] = 1;
         }
       }
     }
-    pushPull(coarse, coarseKnown, half);
+    next.pushPull(kind);
     for (int y = 0; y < size; y++) {
       for (int x = 0; x < size; x++) {
         if (known[y * size + x] == 0) {
-          pixels[y * size + x] = 0xff000000 | coarse[y / 2 * half + x / 2];
+          for (int c = 0; c < channels; c++) {
+            mean[c] = coarse.stored(x / 2, y / 2, c);
+          }
+          pixels.set(x, y, mean);
         }
       }
     }

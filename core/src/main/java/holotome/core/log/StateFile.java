@@ -2,11 +2,12 @@ package holotome.core.log;
 
 import holotome.core.attribute.Attribute;
 import holotome.core.attribute.Attributes;
+import holotome.core.image.Image;
 import holotome.core.image.Raster;
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Lineage;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.part.MapKind;
 import holotome.core.part.Maps;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
@@ -129,9 +130,9 @@ final class StateFile {
 
   private static void maps(DataOutputStream out, Maps m) throws IOException {
     out.writeInt(m.pictures().size());
-    for (Map.Entry<MapKind, Raster> e : new EnumMap<>(m.pictures()).entrySet()) {
+    for (Map.Entry<MapKind, Image> e : new EnumMap<>(m.pictures()).entrySet()) {
       out.writeUTF(e.getKey().name());
-      raster(out, e.getValue());
+      image(out, e.getValue());
     }
     out.writeInt(m.missed().length);
     out.write(m.missed());
@@ -140,13 +141,62 @@ final class StateFile {
   }
 
   private static Maps maps(DataInputStream in) throws IOException {
-    Map<MapKind, Raster> pictures = new EnumMap<>(MapKind.class);
+    Map<MapKind, Image> pictures = new EnumMap<>(MapKind.class);
     for (int n = in.readInt(); n > 0; n--) {
-      pictures.put(MapKind.valueOf(in.readUTF()), raster(in));
+      pictures.put(MapKind.valueOf(in.readUTF()), image(in));
     }
     byte[] missed = new byte[in.readInt()];
     in.readFully(missed);
     return new Maps(pictures, missed, in.readInt(), in.readInt());
+  }
+
+  private static void image(DataOutputStream out, Image m) throws IOException {
+    out.writeInt(m.width());
+    out.writeInt(m.height());
+    out.writeInt(m.channels());
+    out.writeUTF(m.sample().name());
+    out.writeUTF(m.space().name());
+    for (int t = 0; t < m.tileCount(); t++) {
+      switch (m.tile(t)) {
+        case byte[] b -> out.write(b);
+        case short[] s -> {
+          for (short v : s) {
+            out.writeShort(v);
+          }
+        }
+        case Object f -> floats(out, (float[]) f);
+      }
+    }
+  }
+
+  private static Image image(DataInputStream in) throws IOException {
+    int width = in.readInt();
+    int height = in.readInt();
+    int channels = in.readInt();
+    Image.Sample sample = Image.Sample.valueOf(in.readUTF());
+    Image.Space space = Image.Space.valueOf(in.readUTF());
+    Image kind = Image.blank(width, height, channels, sample, space);
+    Object[] tiles = new Object[kind.tileCount()];
+    int length = Image.TILE * Image.TILE * channels;
+    for (int t = 0; t < tiles.length; t++) {
+      tiles[t] =
+          switch (sample) {
+            case BYTE -> {
+              byte[] b = new byte[length];
+              in.readFully(b);
+              yield b;
+            }
+            case SHORT -> {
+              short[] s = new short[length];
+              for (int i = 0; i < length; i++) {
+                s[i] = in.readShort();
+              }
+              yield s;
+            }
+            case FLOAT -> floats(in);
+          };
+    }
+    return Image.ofTiles(width, height, channels, sample, space, tiles);
   }
 
   private static void raster(DataOutputStream out, Raster r) throws IOException {

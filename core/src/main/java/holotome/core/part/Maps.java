@@ -1,6 +1,7 @@
 package holotome.core.part;
 
-import holotome.core.image.Raster;
+import holotome.core.image.Image;
+import holotome.core.map.MapKind;
 import java.util.Map;
 
 /**
@@ -11,13 +12,13 @@ import java.util.Map;
  * @param covered texels that have surface
  * @param missedCount of them, those whose rays missed
  */
-public record Maps(Map<MapKind, Raster> pictures, byte[] missed, int covered, int missedCount) {
+public record Maps(Map<MapKind, Image> pictures, byte[] missed, int covered, int missedCount) {
   public Maps {
     pictures = Map.copyOf(pictures);
   }
 
   public long bytes() {
-    return missed.length + pictures.values().stream().mapToLong(r -> 4L * r.pixels().length).sum();
+    return missed.length + pictures.values().stream().mapToLong(Image::bytes).sum();
   }
 
   public double missedShare() {

@@ -5,15 +5,16 @@ import holotome.core.frame.Frame;
 import holotome.core.frame.Mirrored;
 import holotome.core.frame.NamedFrame;
 import holotome.core.geometry.Similarity;
+import holotome.core.image.Image;
 import holotome.core.image.Raster;
 import holotome.core.io.FrameFile;
 import holotome.core.io.GlbWriter;
 import holotome.core.io.MeshWriter;
 import holotome.core.io.Pictures;
 import holotome.core.io.SafeFiles;
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.part.MapKind;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
@@ -210,10 +211,15 @@ public record WriteAsset(
     return new Target(kept.fromBase(), name, -1);
   }
 
+  private static Raster picture(Maps maps, MapKind kind) {
+    Image i = maps == null ? null : maps.pictures().get(kind);
+    return i == null ? null : i.raster();
+  }
+
   private void write(
       SafeFiles files, Path file, Mesh mesh, Maps maps, Similarity placing, Work work) {
-    Raster colour = maps == null ? null : maps.pictures().get(MapKind.COLOUR);
-    Raster normal = maps == null ? null : maps.pictures().get(MapKind.NORMAL);
+    Raster colour = picture(maps, MapKind.COLOUR);
+    Raster normal = picture(maps, MapKind.NORMAL);
     if (written() == Format.GLB) {
       GlbWriter.Surface surface = maps == null ? null : new GlbWriter.Surface(colour, normal);
       files.add(file, out -> GlbWriter.write(out, mesh, surface, placing, name, work));

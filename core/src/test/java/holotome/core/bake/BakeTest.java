@@ -6,11 +6,12 @@ import static org.assertj.core.api.Assertions.within;
 import holotome.core.Shapes;
 import holotome.core.frame.Frame;
 import holotome.core.image.Colours;
+import holotome.core.image.Image;
 import holotome.core.image.Raster;
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
-import holotome.core.part.MapKind;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
@@ -55,8 +56,8 @@ class BakeTest {
     Maps maps = bake(new Mesh(xyz, fine.triangles(), colours), squareCast(), size, 4);
     assertThat(maps.covered()).isEqualTo(size * size);
     assertThat(maps.missedCount()).isZero();
-    Raster colour = maps.pictures().get(MapKind.COLOUR);
-    Raster normal = maps.pictures().get(MapKind.NORMAL);
+    Raster colour = maps.pictures().get(MapKind.COLOUR).raster();
+    Raster normal = maps.pictures().get(MapKind.NORMAL).raster();
     for (int y = 2; y < size - 2; y++) {
       for (int x = 2; x < size - 2; x++) {
         double px = (x + 0.5) / size;
@@ -86,7 +87,7 @@ class BakeTest {
         bake(fine.withPositions(xyz), squareCast(), 32, 1)
             .pictures()
             .get(MapKind.NORMAL)
-            .pixels()[16 * 32 + 16];
+            .argb(16, 16);
     assertThat((n >> 8 & 255) / 127.5 - 1).isCloseTo(0.2 / Math.sqrt(1.04), within(0.02));
   }
 
@@ -105,7 +106,7 @@ class BakeTest {
             material,
             List.of(
                 new Material("a", -1, new Raster(64, 64, pixels)), new Material("b", -1, other)));
-    Raster colour = bake(scan, cast, 64, 1).pictures().get(MapKind.COLOUR);
+    Raster colour = bake(scan, cast, 64, 1).pictures().get(MapKind.COLOUR).raster();
     // Triangle 0 is the lower right half of the cell at 0..0.25.
     assertThat(colour.pixels()[(63 - 2) * 64 + 14]).isEqualTo(0xff0000ff);
     int c = colour.pixels()[20 * 64 + 40];
@@ -135,7 +136,7 @@ class BakeTest {
     try {
       Maps one = step.apply(w, Run.unwatched()).work().maps();
       for (MapKind k : BOTH) {
-        assertThat(one.pictures().get(k).pixels()).isEqualTo(many.pictures().get(k).pixels());
+        assertThat(one.pictures().get(k).sameAs(many.pictures().get(k))).isTrue();
       }
     } finally {
       Parallel.limitThreads(64);
@@ -144,12 +145,18 @@ class BakeTest {
 
   @Test
   void paddingRunsOnPastTheCharts() {
-    int[] pixels = new int[16 * 16];
-    byte[] covered = new byte[16 * 16];
-    pixels[8 * 16 + 8] = 0xff204060;
-    covered[8 * 16 + 8] = 1;
-    Padding.fill(pixels, covered, 16, 3, Work.unwatched());
-    assertThat(pixels).containsOnly(0xff204060);
+    for (Image.Sample s : Image.Sample.values()) {
+      Image.Editor e = Image.begun(150, 150, 3, s, Image.Space.LINEAR);
+      byte[] covered = new byte[150 * 150];
+      e.set(8, 8, 32, 64, 0.75);
+      covered[8 * 150 + 8] = 1;
+      Padding.fill(e, e.done(), covered, 3, Work.unwatched());
+      for (int i = 0; i < 150 * 150; i++) {
+        for (int c = 0; c < 3; c++) {
+          assertThat(e.done().stored(i % 150, i / 150, c)).isEqualTo(e.done().stored(8, 8, c));
+        }
+      }
+    }
   }
 
   @Test

@@ -6,10 +6,10 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import holotome.core.Naive;
 import holotome.core.Shapes;
 import holotome.core.frame.Frame;
-import holotome.core.image.Raster;
+import holotome.core.image.Image;
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
-import holotome.core.part.MapKind;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
@@ -303,9 +303,9 @@ class EveryStepTest {
     assertThat(a.maps() == null).isEqualTo(b.maps() == null);
     if (a.maps() != null) {
       for (MapKind k : MapKind.values()) {
-        Raster p = a.maps().pictures().get(k);
-        assertThat(p == null ? null : p.pixels())
-            .isEqualTo(p == null ? null : b.maps().pictures().get(k).pixels());
+        Image p = a.maps().pictures().get(k);
+        Image q = b.maps().pictures().get(k);
+        assertThat(p == null ? q == null : p.sameAs(q)).isTrue();
       }
     }
   }

@@ -12,9 +12,9 @@ import holotome.core.datum.Turn;
 import holotome.core.frame.Frame;
 import holotome.core.frame.NamedFrame;
 import holotome.core.geometry.Similarity;
+import holotome.core.map.MapKind;
 import holotome.core.mend.Tidy;
 import holotome.core.mesh.Mesh;
-import holotome.core.part.MapKind;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.step.Describes;
@@ -169,8 +169,8 @@ class HistoryTest {
       assertThat(spilled.maps() == null).isEqualTo(kept.maps() == null);
       if (kept.maps() != null) {
         for (MapKind k : MapKind.values()) {
-          assertThat(spilled.maps().pictures().get(k).pixels())
-              .isEqualTo(kept.maps().pictures().get(k).pixels());
+          assertThat(spilled.maps().pictures().get(k).sameAs(kept.maps().pictures().get(k)))
+              .isTrue();
         }
         assertThat(spilled.maps().missed()).isEqualTo(kept.maps().missed());
       }

@@ -11,10 +11,10 @@ import holotome.core.image.Raster;
 import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
 import holotome.core.io.Pictures;
+import holotome.core.map.MapKind;
 import holotome.core.mend.Tidy;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.VertexColours;
-import holotome.core.part.MapKind;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
@@ -123,7 +123,7 @@ class TexturedScanTest {
     Maps maps = w.maps();
     assertThat(maps.missedShare()).isLessThan(0.001);
     Mesh cast = w.cast();
-    Raster colour = maps.pictures().get(MapKind.COLOUR);
+    Raster colour = maps.pictures().get(MapKind.COLOUR).raster();
     for (int t = 0; t < cast.triangleCount(); t += 5) {
       double x = 0;
       double y = 0;

@@ -19,10 +19,10 @@ import holotome.core.geometry.Placing;
 import holotome.core.image.Raster;
 import holotome.core.io.MeshReader;
 import holotome.core.io.Pictures;
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
-import holotome.core.part.MapKind;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.step.Run;
@@ -144,9 +144,9 @@ class WriteAssetTest {
     assertThat(back.uv()).isNotNull();
     assertThat(back.hasTexture()).isTrue();
     assertThat(back.materials().getFirst().image().pixels())
-        .isEqualTo(w.maps().pictures().get(MapKind.COLOUR).pixels());
+        .isEqualTo(w.maps().pictures().get(MapKind.COLOUR).raster().pixels());
     assertThat(Pictures.read(dir.resolve("ball_normal.png")).pixels())
-        .isEqualTo(w.maps().pictures().get(MapKind.NORMAL).pixels());
+        .isEqualTo(w.maps().pictures().get(MapKind.NORMAL).raster().pixels());
   }
 
   @Test

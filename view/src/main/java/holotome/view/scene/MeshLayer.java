@@ -3,6 +3,7 @@ package holotome.view.scene;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Placing;
 import holotome.core.geometry.Similarity;
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Maps;
 import java.util.BitSet;
@@ -13,10 +14,18 @@ import java.util.BitSet;
  * @param place from the mesh's base coordinates to working space
  * @param selected triangles drawn with the hatch; null for none
  * @param maps for the looks that show baked pictures; null for none
+ * @param alone the one map that {@link Look#BAKED} shows as it is, without light; null for all of
+ *     them together
  * @param strength 1 for a surface that hides what is behind it, less for one that lets it through
  */
 public record MeshLayer(
-    Mesh mesh, Similarity place, Look look, BitSet selected, Maps maps, double strength)
+    Mesh mesh,
+    Similarity place,
+    Look look,
+    BitSet selected,
+    Maps maps,
+    MapKind alone,
+    double strength)
     implements Layer {
 
   public MeshLayer {
@@ -27,12 +36,12 @@ public record MeshLayer(
 
   /** A mesh that hides what is behind it, nothing of it selected. */
   public MeshLayer(Mesh mesh, Similarity place, Look look) {
-    this(mesh, place, look, null, null, 1);
+    this(mesh, place, look, null, null, null, 1);
   }
 
   /** The same, letting through what is behind it. */
   public MeshLayer faint(double by) {
-    return new MeshLayer(mesh, place, look, selected, maps, by);
+    return new MeshLayer(mesh, place, look, selected, maps, alone, by);
   }
 
   /**

@@ -3,9 +3,9 @@ package holotome.view.shading;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Vec;
 import holotome.core.image.Colours;
-import holotome.core.image.Raster;
+import holotome.core.image.Image;
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
-import holotome.core.part.MapKind;
 import holotome.core.tangent.SplitMesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
@@ -39,8 +39,9 @@ public final class Shader {
   private final float[] toView;
   private final BitSet selected;
   private final GroundGrid grid;
-  private final Raster colourMap;
-  private final Raster normalMap;
+  private final Image colourMap;
+  private final Image normalMap;
+  private final Image mapAlone;
   private final Light light;
   private final boolean hasUv;
   private float[] slopes;
@@ -61,6 +62,8 @@ public final class Shader {
     charts = scene.look() == Look.CHARTS && hasUv ? prepared.charts() : null;
     colourMap = scene.maps() == null ? null : scene.maps().pictures().get(MapKind.COLOUR);
     normalMap = scene.maps() == null ? null : scene.maps().pictures().get(MapKind.NORMAL);
+    MapKind alone = scene.subject().alone();
+    mapAlone = scene.maps() == null || alone == null ? null : scene.maps().pictures().get(alone);
     split = scene.look() == Look.BAKED && hasUv && normalMap != null ? prepared.split() : null;
     grid = scene.grid() ? new GroundGrid(camera, buffer.width(), buffer.height(), box) : null;
     light = new Light(camera, scene.place(), scene.setting().brightness());
@@ -420,10 +423,13 @@ public final class Shader {
       }
       float u = texU();
       float v = texV();
-      if (split != null) {
-        mappedNormal(normalMap.sample(u, v));
+      if (mapAlone != null) {
+        return mapAlone.shown(u, v);
       }
-      return lit(colourMap == null ? CLAY : colourMap.sample(u, v));
+      if (split != null) {
+        mappedNormal(normalMap.shown(u, v));
+      }
+      return lit(colourMap == null ? CLAY : colourMap.shown(u, v));
     }
 
     /** Puts the normal together from the map and the interpolated frame it was baked in. */
