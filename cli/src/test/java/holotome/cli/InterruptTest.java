@@ -53,6 +53,47 @@ class InterruptTest {
     throw new AssertionError(word + " was never printed; it said " + said());
   }
 
+  /** Whatever differs from run to run (numbers of threads, salts of hashes) shows in no byte. */
+  @Test
+  void everyRunWritesTheSameBytes() throws Exception {
+    Path log = dir.resolve("log.json");
+    Files.writeString(
+        log,
+        """
+        { "holotome": 1, "entries": [
+          { "do": "trim.islands", "keep": "largest" },
+          { "do": "mend.tidy" },
+          { "do": "reduce.decimate", "triangles": 2000 },
+          { "do": "unwrap.charts", "size": 256 },
+          { "do": "bake.maps", "size": 256 },
+          { "do": "ship.write", "for": "engine", "name": "quay", "frame-file": true },
+          { "do": "ship.write", "for": "render", "name": "quay" } ] }
+        """);
+    Path scan = scan(20_000);
+    List<Path> outs = new ArrayList<>();
+    for (String option : List.of("-XX:ActiveProcessorCount=1", "-XX:ActiveProcessorCount=3")) {
+      Path out = dir.resolve("out" + outs.size());
+      outs.add(out);
+      Process p =
+          start(
+              List.of(option),
+              "replay",
+              log.toString(),
+              scan.toString(),
+              "--out",
+              out.toString());
+      assertThat(p.waitFor(60, TimeUnit.SECONDS)).isTrue();
+      assertThat(p.exitValue()).as(said()).isZero();
+    }
+    try (var files = Files.list(outs.getFirst())) {
+      List<Path> all = files.sorted().toList();
+      assertThat(all).hasSizeGreaterThan(4);
+      for (Path f : all) {
+        assertThat(outs.getLast().resolve(f.getFileName())).hasSameBinaryContentAs(f);
+      }
+    }
+  }
+
   @Test
   void interruptedItLeavesWithItsCodeAndNoFile() throws Exception {
     assumeTrue(new File("/bin/kill").canExecute() || new File("/usr/bin/kill").canExecute());

@@ -1,6 +1,7 @@
 package holotome.core.io;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
 import holotome.core.geometry.Placing;
 import holotome.core.geometry.Similarity;
 import holotome.core.image.LinearLight;
@@ -43,6 +44,10 @@ public final class GlbWriter {
 
   /** What some of the triangles are drawn with. */
   private record Primitive(String name, int argb, Surface surface, int[] corners) {}
+
+  /** By name: the order of a map of the JDK's differs from run to run. */
+  private static final ObjectMapper JSON =
+      new ObjectMapper().enable(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS);
 
   private final List<Map<String, Object>> views = new ArrayList<>();
   private final List<Map<String, Object>> accessors = new ArrayList<>();
@@ -350,7 +355,7 @@ public final class GlbWriter {
   }
 
   private void emit(OutputStream out, Map<String, Object> json, Work work) throws IOException {
-    byte[] text = new ObjectMapper().writeValueAsString(json).getBytes(StandardCharsets.UTF_8);
+    byte[] text = JSON.writeValueAsString(json).getBytes(StandardCharsets.UTF_8);
     int padded = (text.length + 3) / 4 * 4;
     ByteSink sink = new ByteSink(out);
     sink.putInt(0x46546C67);
