@@ -76,12 +76,7 @@ class InterruptTest {
       outs.add(out);
       Process p =
           start(
-              List.of(option),
-              "replay",
-              log.toString(),
-              scan.toString(),
-              "--out",
-              out.toString());
+              List.of(option), "replay", log.toString(), scan.toString(), "--out", out.toString());
       assertThat(p.waitFor(60, TimeUnit.SECONDS)).isTrue();
       assertThat(p.exitValue()).as(said()).isZero();
     }

@@ -15,9 +15,13 @@ import javafx.scene.layout.VBox;
 
 /** An outline on the view that cuts straight through the mesh along the line of sight. */
 public final class FenceTool extends Tool {
-  private final OutlineEditor editor = new OutlineEditor(true);
+  private final OutlineEditor editor = new OutlineEditor(true, this::restored);
   private CutFence.Keep keep = CutFence.Keep.OUTSIDE;
   private Fence fence;
+
+  /** The view that the outline is drawn over, as {@link ViewPort#toPixels}. */
+  private double[] drawnIn;
+
   private History drawnOn;
 
   public FenceTool(Session session) {
@@ -90,6 +94,17 @@ public final class FenceTool extends Tool {
   }
 
   @Override
+  public Draft<?> draft() {
+    return editor.draft();
+  }
+
+  /** The fence is that of the outline as undone or redone. */
+  private void restored() {
+    fence = editor.isClosed() && drawnIn != null ? new Fence(drawnIn, editor.outline()) : null;
+    edited();
+  }
+
+  @Override
   public void end(ViewPort view) {
     drop(view);
   }
@@ -112,10 +127,9 @@ public final class FenceTool extends Tool {
 
   @Override
   public void released(ViewPort view, MouseEvent e) {
+    drawnIn = view.toPixels();
     fence =
-        editor.released(view, e) || editor.isClosed()
-            ? new Fence(view.toPixels(), editor.outline())
-            : null;
+        editor.released(view, e) || editor.isClosed() ? new Fence(drawnIn, editor.outline()) : null;
     edited();
   }
 

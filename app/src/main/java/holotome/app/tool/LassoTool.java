@@ -17,7 +17,7 @@ import javafx.scene.input.MouseEvent;
  */
 public final class LassoTool extends SelectTool {
   private final Line line = new Line();
-  private final OutlineEditor editor = new OutlineEditor(false);
+  private final OutlineEditor editor = new OutlineEditor(false, this::edited);
   private boolean byCorners;
   private boolean drawing;
   private Selected before;
@@ -76,6 +76,12 @@ public final class LassoTool extends SelectTool {
     super.end(view);
     line.clear();
     editor.clear();
+  }
+
+  /** Once the outline is closed the work's own undo takes the selection back. */
+  @Override
+  public Draft<?> draft() {
+    return byCorners && !editor.isClosed() ? editor.draft() : null;
   }
 
   @Override

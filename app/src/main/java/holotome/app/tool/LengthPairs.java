@@ -31,6 +31,10 @@ final class LengthPairs {
   private final Session session;
   private final Runnable edited;
   private final List<KnownLength> taken = new ArrayList<>();
+
+  /** The lengths as picked and taken; what is typed, its field undoes. */
+  private final Draft<Lengths> draft = new Draft<>(Lengths.NONE, this::restore);
+
   private final TextField[] fields = new TextField[2];
   private final double[][] ends = new double[2][];
   private final VBox rows = new VBox(3);
@@ -43,15 +47,44 @@ final class LengthPairs {
   private String lastBar = "";
 
   private int held;
+  private boolean dragging;
   private Label measured;
   private TextField length;
   private boolean writing;
+
+  /**
+   * @param from the ends of the length in hand, null for one that is not there
+   */
+  private record Lengths(
+      List<KnownLength> taken, double[] from, double[] to, String is, double within) {
+    static final Lengths NONE = new Lengths(List.of(), null, null, "", 0);
+  }
 
   LengthPairs(Session session, Runnable edited) {
     this.session = session;
     this.edited = edited;
     rows.setId("known-lengths");
     proposal.setId("scale-bar");
+  }
+
+  Draft<?> draft() {
+    return draft;
+  }
+
+  private Lengths asTheyStand() {
+    return new Lengths(List.copyOf(taken), ends[0], ends[1], is, within);
+  }
+
+  private void restore(Lengths l) {
+    taken.clear();
+    taken.addAll(l.taken);
+    ends[0] = l.from;
+    ends[1] = l.to;
+    is = l.is;
+    within = l.within;
+    write();
+    fillRows();
+    edited.run();
   }
 
   Node form() {
@@ -87,6 +120,7 @@ final class LengthPairs {
   private void typedLength(String text) {
     is = text;
     if (!writing) {
+      draft.change(asTheyStand());
       fillRows();
       edited.run();
     }
@@ -115,6 +149,7 @@ final class LengthPairs {
       field.getStyleClass().add("wrong");
     }
     ends[which] = p;
+    draft.change(asTheyStand());
     showLength();
     fillRows();
     edited.run();
@@ -156,6 +191,7 @@ final class LengthPairs {
     }
     taken.add(k);
     clearHand();
+    draft.set(asTheyStand());
     write();
     fillRows();
     edited.run();
@@ -241,6 +277,7 @@ final class LengthPairs {
       drop.setOnAction(
           e -> {
             taken.remove(k);
+            draft.set(asTheyStand());
             fillRows();
             edited.run();
           });
@@ -303,6 +340,7 @@ final class LengthPairs {
     ends[1] = toWork.apply(bar.to());
     is = whole.toString();
     within = 0;
+    draft.set(asTheyStand());
     write();
     fillRows();
     edited.run();
@@ -336,11 +374,13 @@ final class LengthPairs {
     ends[1] = k.to();
     is = k.is().toString();
     within = k.within() == null ? 0 : k.within().metres();
+    draft.begin(asTheyStand());
   }
 
   void clear() {
     taken.clear();
     clearHand();
+    draft.clear();
     write();
     rows.getChildren().clear();
   }
@@ -361,6 +401,7 @@ final class LengthPairs {
 
   /** Chooses the end that a press takes: the missing one, else the nearer. */
   void hold(ViewPort view, double x, double y) {
+    dragging = false;
     if (ends[0] == null || ends[1] == null) {
       held = ends[0] == null ? 0 : 1;
       return;
@@ -377,6 +418,12 @@ final class LengthPairs {
     ends[held] = p;
     within = Math.max(within, uncertainty(view, triangle, p));
     write();
+    if (dragging) {
+      draft.change(asTheyStand());
+    } else {
+      draft.set(asTheyStand());
+    }
+    dragging = true;
     fillRows();
   }
 

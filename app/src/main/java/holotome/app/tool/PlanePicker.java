@@ -27,7 +27,10 @@ final class PlanePicker {
 
   private final Session session;
   private final PlaneHandle plane = new PlaneHandle();
-  private final List<double[]> points = new ArrayList<>();
+
+  /** The points picked so far. */
+  private final Draft<List<double[]>> draft = new Draft<>(List.of(), this::restored);
+
   private final Runnable moving;
   private final Runnable moved;
   private Way way = Way.NOTHING;
@@ -50,7 +53,19 @@ final class PlanePicker {
   /** Chooses what a click does; what was clicked for another way is dropped. */
   void setWay(Way next) {
     way = next;
-    points.clear();
+    draft.clear();
+  }
+
+  Draft<?> draft() {
+    return way == Way.POINTS ? draft : null;
+  }
+
+  private void restored(List<double[]> points) {
+    plane.remove();
+    if (points.size() == 3) {
+      throughPoints(points);
+    }
+    moved.run();
   }
 
   Box box() {
@@ -70,20 +85,20 @@ final class PlanePicker {
       case POINTS ->
           String.format(
               "Click %s on the scan",
-              points.isEmpty() ? "three points" : 3 - points.size() + " more");
+              draft.now().isEmpty() ? "three points" : 3 - draft.now().size() + " more");
       case FACE -> "Click on a flat place of the scan";
       case NOTHING -> "Open a scan to place the plane";
     };
   }
 
   void end() {
-    points.clear();
+    draft.clear();
     plane.remove();
   }
 
   /** Drops what was clicked; whether the plane went with it. */
   boolean drop() {
-    points.clear();
+    draft.clear();
     if (way == Way.NOTHING) {
       return false;
     }
@@ -109,29 +124,33 @@ final class PlanePicker {
     if (way == Way.FACE) {
       plane.place(p, session.current().frame().toWork().direction(Measures.cross(mesh, triangle)));
     } else {
+      List<double[]> points = new ArrayList<>(draft.now());
       if (points.size() == 3) {
         points.clear();
         plane.remove();
       }
       points.add(p);
-      if (points.size() == 3) {
-        throughPoints();
+      if (points.size() < 3 || throughPoints(points)) {
+        draft.set(List.copyOf(points));
       }
     }
     moved.run();
   }
 
-  /** The plane through the three points; its front is the side with more of the scan. */
-  private void throughPoints() {
+  /**
+   * Places the plane through three points, its front the side with more of the scan; whether they
+   * are not in a line.
+   */
+  private boolean throughPoints(List<double[]> points) {
     double[] a = points.get(0);
     double[] n = Vec.cross(Vec.sub(points.get(1), a), Vec.sub(points.get(2), a));
     if (!(Vec.length(n) > 1e-9 * size() * size())) {
-      points.removeLast();
       session.fail(Failure.cannot("The three points lie in a line; click the third elsewhere"));
-      return;
+      return false;
     }
     double[] towards = Vec.sub(box().centre(), a);
     plane.place(a, Vec.dot(n, towards) < 0 ? Vec.mul(n, -1) : n);
+    return true;
   }
 
   void dragged(ViewPort view, MouseEvent e) {
@@ -166,7 +185,7 @@ final class PlanePicker {
     if (plane.isPlaced()) {
       plane.draw(view, g, keep, box().centre(), size());
     }
-    for (double[] p : points) {
+    for (double[] p : draft.now()) {
       Marks.ring(g, view.project(p));
     }
   }

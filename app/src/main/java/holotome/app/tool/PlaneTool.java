@@ -267,6 +267,11 @@ public final class PlaneTool extends Tool {
   }
 
   @Override
+  public Draft<?> draft() {
+    return picker.draft();
+  }
+
+  @Override
   public void drop(ViewPort view) {
     if (picker.drop()) {
       write();

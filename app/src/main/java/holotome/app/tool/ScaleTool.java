@@ -267,6 +267,11 @@ public final class ScaleTool extends Tool {
   }
 
   @Override
+  public Draft<?> draft() {
+    return by == By.LENGTHS ? pairs.draft() : null;
+  }
+
+  @Override
   public void drop(ViewPort view) {
     pairs.clear();
     view.repaint();

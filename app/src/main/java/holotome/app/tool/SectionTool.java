@@ -383,6 +383,11 @@ final class SectionTool extends Tool {
   }
 
   @Override
+  public Draft<?> draft() {
+    return picker.draft();
+  }
+
+  @Override
   public void drop(ViewPort view) {
     if (picker.drop()) {
       write();

@@ -128,6 +128,14 @@ public abstract class Tool {
     return null;
   }
 
+  /**
+   * What the tool has been given so far, where that can be taken back step by step; null where
+   * there is nothing.
+   */
+  public Draft<?> draft() {
+    return null;
+  }
+
   /** Lets go of what was begun, as by Esc. */
   public void drop(ViewPort view) {}
 
