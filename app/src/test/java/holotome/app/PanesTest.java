@@ -14,8 +14,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.BitSet;
 import javafx.scene.Node;
+import javafx.scene.image.ImageView;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
+import javafx.scene.layout.Pane;
 import org.junit.jupiter.api.Test;
 
 /** Several panes, the flat one, and two states in one pane; by pointer and keys. */
@@ -220,5 +222,39 @@ class PanesTest extends WindowCase {
     d.settle();
     stage(KeyCode.DIGIT6);
     assertThat(d.on(this::flat)).isNull();
+  }
+
+  /** On a screen of twice the density everything is drawn in its pixels, and picked where it is. */
+  @Test
+  void aDenseScreenIsDrawnInItsOwnPixels() throws IOException {
+    open(box());
+    stage(KeyCode.DIGIT6);
+    d.find("view from above");
+    double[] place = d.pixel(new double[] {0.7, 0.4, 1});
+    d.on(
+        () -> {
+          d.scene().getWindow().setRenderScaleX(2);
+          d.scene().getWindow().setRenderScaleY(2);
+          return null;
+        });
+    d.settle();
+    for (Node pane : new Node[] {view, d.node("flat-view")}) {
+      ImageView shown = d.on(() -> (ImageView) ((Pane) pane).getChildrenUnmodifiable().get(0));
+      assertThat(shown.getImage().getWidth())
+          .isCloseTo(2 * pane.getLayoutBounds().getWidth(), within(1.0));
+      assertThat(shown.getLayoutBounds().getWidth())
+          .isCloseTo(pane.getLayoutBounds().getWidth(), within(1.0));
+    }
+    d.clickAt(view, place[0], place[1]);
+    awaitChosen("{2, 3}");
+    double[] p = at(0.16, 0.25);
+    d.clickAt(d.node("flat-view"), p[0], p[1]);
+    awaitChosen("{0, 1}");
+    d.on(
+        () -> {
+          d.scene().getWindow().setRenderScaleX(1);
+          d.scene().getWindow().setRenderScaleY(1);
+          return null;
+        });
   }
 }

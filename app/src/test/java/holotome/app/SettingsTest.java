@@ -26,6 +26,7 @@ class SettingsTest extends WindowCase {
     s.setTextSize(130);
     s.setUnit(Length.Unit.CM);
     s.setTurnsByMiddle(true);
+    s.setMemory(50);
     s.setOutput(Path.of("/tmp/ä ö"));
     s.setKeys(Map.of("view.clip", "Ctrl K"));
     s.keep();
@@ -34,6 +35,7 @@ class SettingsTest extends WindowCase {
     assertThat(back.textSize()).isEqualTo(130);
     assertThat(back.unit()).isEqualTo(Length.Unit.CM);
     assertThat(back.turnsByMiddle()).isTrue();
+    assertThat(back.memory()).isEqualTo(50);
     assertThat(back.output()).isEqualTo(Path.of("/tmp/ä ö"));
     assertThat(back.keys()).containsExactly(Map.entry("view.clip", "Ctrl K"));
   }

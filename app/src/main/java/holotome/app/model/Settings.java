@@ -25,6 +25,9 @@ public final class Settings {
     Length.Unit.MM, Length.Unit.CM, Length.Unit.M, Length.Unit.IN, Length.Unit.FT
   };
 
+  /** Percent of the machine's memory that the program may take, as a rule. */
+  public static final int USUAL_MEMORY = 72;
+
   /** How the window looks. */
   public enum Paper {
     FILM,
@@ -38,6 +41,7 @@ public final class Settings {
   private int textSize = 100;
   private Length.Unit unit;
   private boolean turnsByMiddle;
+  private int memory = USUAL_MEMORY;
   private Path output;
   private Map<String, String> keys = new LinkedHashMap<>();
   private String written = "";
@@ -62,11 +66,8 @@ public final class Settings {
     paper = choice(Paper.values(), p.getProperty("paper"), Paper.FILM);
     unit = choice(UNITS, p.getProperty("unit"), null);
     turnsByMiddle = "middle".equals(p.getProperty("turn"));
-    try {
-      textSize = Math.clamp(Integer.parseInt(p.getProperty("text-size", "100").strip()), 100, 200);
-    } catch (NumberFormatException e) {
-      textSize = 100;
-    }
+    textSize = number(p, "text-size", 100, 100, 200);
+    memory = number(p, "memory", USUAL_MEMORY, 10, 90);
     try {
       String given = p.getProperty("output");
       output = given == null || given.isBlank() ? null : Path.of(given);
@@ -77,6 +78,15 @@ public final class Settings {
       if (name.startsWith("key.")) {
         keys.put(name.substring(4), p.getProperty(name));
       }
+    }
+  }
+
+  private static int number(Properties p, String name, int usual, int least, int most) {
+    try {
+      String given = p.getProperty(name, String.valueOf(usual)).strip();
+      return Math.clamp(Integer.parseInt(given), least, most);
+    } catch (NumberFormatException e) {
+      return usual;
     }
   }
 
@@ -94,6 +104,9 @@ public final class Settings {
     lines.put("paper", paper.name().toLowerCase(Locale.ROOT));
     lines.put("text-size", String.valueOf(textSize));
     lines.put("turn", turnsByMiddle ? "middle" : "right");
+    if (memory != USUAL_MEMORY) {
+      lines.put("memory", String.valueOf(memory));
+    }
     if (unit != null) {
       lines.put("unit", unit.name().toLowerCase(Locale.ROOT));
     }
@@ -167,6 +180,15 @@ public final class Settings {
 
   public void setTurnsByMiddle(boolean on) {
     turnsByMiddle = on;
+  }
+
+  /** Percent of the machine's memory that the program may take, from the next start on. */
+  public int memory() {
+    return memory;
+  }
+
+  public void setMemory(int percent) {
+    memory = Math.clamp(percent, 10, 90);
   }
 
   /** The directory that written files go below, while no project says otherwise. */

@@ -71,6 +71,7 @@ public final class FlatPane extends Pane {
     getChildren().addAll(image, overlay);
     widthProperty().addListener((o, a, b) -> resized());
     heightProperty().addListener((o, a, b) -> resized());
+    Density.watch(this, this::resized);
     still.setOnFinished(e -> draw(false));
     addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
     addEventHandler(MouseEvent.MOUSE_DRAGGED, navigation::dragged);
@@ -131,8 +132,8 @@ public final class FlatPane extends Pane {
     if (e.getButton() == MouseButton.PRIMARY && mesh != null && shown != null) {
       worker.pick(
           request(true),
-          e.getX(),
-          e.getY(),
+          e.getX() * Density.of(this),
+          e.getY() * Density.of(this),
           t -> {
             if (mesh() == mesh) {
               session.charts().choose(mesh, t, e.isShiftDown());
@@ -215,7 +216,11 @@ public final class FlatPane extends Pane {
 
   private ViewWorker.Request request(boolean moving) {
     return new ViewWorker.Request(
-        scene(), navigation.camera(), (int) getWidth(), (int) getHeight(), moving);
+        scene(),
+        navigation.camera(),
+        (int) Math.round(getWidth() * Density.of(this)),
+        (int) Math.round(getHeight() * Density.of(this)),
+        moving);
   }
 
   private void draw(boolean moving) {
@@ -242,6 +247,8 @@ public final class FlatPane extends Pane {
             IntBuffer.wrap(d.pixels()),
             PixelFormat.getIntArgbPreInstance());
     image.setImage(new WritableImage(b));
+    image.setFitWidth(d.picture().width() / Density.of(this));
+    image.setFitHeight(d.picture().height() / Density.of(this));
   }
 
   /** Whether what is wanted is up, in full; nothing is wanted where there are no charts. */

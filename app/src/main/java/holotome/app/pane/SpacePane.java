@@ -91,6 +91,7 @@ public final class SpacePane extends Pane implements ViewPort {
     setMinSize(200, 200);
     widthProperty().addListener((o, a, b) -> resized());
     heightProperty().addListener((o, a, b) -> resized());
+    Density.watch(this, this::resized);
     still.setOnFinished(e -> draw(false));
     addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
     addEventHandler(MouseEvent.MOUSE_DRAGGED, this::draggedTo);
@@ -305,7 +306,13 @@ public final class SpacePane extends Pane implements ViewPort {
 
   private ViewWorker.Request request(boolean moving) {
     return new ViewWorker.Request(
-        scene(), beside(), line.at(), camera(), (int) getWidth(), (int) getHeight(), moving);
+        scene(),
+        beside(),
+        line.at(),
+        camera(),
+        (int) Math.round(getWidth() * Density.of(this)),
+        (int) Math.round(getHeight() * Density.of(this)),
+        moving);
   }
 
   private void unprepared(Failure f) {
@@ -324,6 +331,8 @@ public final class SpacePane extends Pane implements ViewPort {
             IntBuffer.wrap(pixels),
             PixelFormat.getIntArgbPreInstance());
     image.setImage(new WritableImage(b));
+    image.setFitWidth(d.picture().width() / Density.of(this));
+    image.setFitHeight(d.picture().height() / Density.of(this));
     repaint();
   }
 
@@ -441,7 +450,11 @@ public final class SpacePane extends Pane implements ViewPort {
   @Override
   public int pixel(int x, int y) {
     int h = pixelWidth == 0 ? 0 : pixels.length / pixelWidth;
-    return x < 0 || y < 0 || x >= pixelWidth || y >= h ? 0xffa0a0a0 : pixels[y * pixelWidth + x];
+    int px = (int) (x * Density.of(this));
+    int py = (int) (y * Density.of(this));
+    return px < 0 || py < 0 || px >= pixelWidth || py >= h
+        ? 0xffa0a0a0
+        : pixels[py * pixelWidth + px];
   }
 
   // --- pointing --------------------------------------------------------------------------------
@@ -459,15 +472,17 @@ public final class SpacePane extends Pane implements ViewPort {
     }
     ViewWorker.Request r = request(true);
     Workpiece asked = workpiece();
+    double dx = x * Density.of(this);
+    double dy = y * Density.of(this);
     worker.pick(
         r,
-        x,
-        y,
+        dx,
+        dy,
         t -> {
           // Undone, or another state shown meanwhile: the place is one of another mesh.
           Workpiece now = workpiece();
           if (now != null && now.scan() == asked.scan() && now.frame() == asked.frame()) {
-            answer.accept(t, t < 0 ? null : r.pointOn(t, x, y));
+            answer.accept(t, t < 0 ? null : r.pointOn(t, dx, dy));
           }
         });
   }
@@ -479,17 +494,20 @@ public final class SpacePane extends Pane implements ViewPort {
       return;
     }
     ViewWorker.Request r = request(true);
-    worker.pick(r, x, y, t -> answer.accept(t < 0 ? null : r.pointOn(t, x, y)));
+    double dx = x * Density.of(this);
+    double dy = y * Density.of(this);
+    worker.pick(r, dx, dy, t -> answer.accept(t < 0 ? null : r.pointOn(t, dx, dy)));
   }
 
   @Override
   public void visibleWithin(double[] outline, Consumer<BitSet> answer) {
     ViewWorker.Request r = request(true);
+    double[] dense = java.util.Arrays.stream(outline).map(v -> v * Density.of(this)).toArray();
     session
         .jobs()
         .<BitSet>elsewhere(
             "Selecting what is seen",
-            (work, found) -> worker.visible(r, outline, work, found),
+            (work, found) -> worker.visible(r, dense, work, found),
             set -> {
               if (mesh() == r.scene().mesh()) {
                 answer.accept(set);

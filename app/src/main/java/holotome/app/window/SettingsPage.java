@@ -18,6 +18,9 @@ import javafx.stage.DirectoryChooser;
 final class SettingsPage extends VBox {
   private static final int[] SIZES = {100, 115, 130, 150, 175, 200};
 
+  /** Percent of the machine's memory. */
+  private static final int[] MEMORY = {25, 50, Settings.USUAL_MEMORY, 85};
+
   private final Settings settings;
   private final Runnable changed;
   private final Runnable closed;
@@ -98,6 +101,19 @@ final class SettingsPage extends VBox {
           settings.setTurnsByMiddle(turn.getSelectionModel().getSelectedIndex() == 1);
           changed.run();
         });
+    ChoiceBox<String> memory = new ChoiceBox<>();
+    memory.setId("setting-memory");
+    for (int m : MEMORY) {
+      memory.getItems().add(m + " %");
+      if (m <= settings.memory()) {
+        memory.getSelectionModel().select(memory.getItems().size() - 1);
+      }
+    }
+    memory.setOnAction(
+        e -> {
+          settings.setMemory(MEMORY[memory.getSelectionModel().getSelectedIndex()]);
+          changed.run();
+        });
     Label folder = new Label(settings.output().toString());
     folder.getStyleClass().add("soft");
     folder.setWrapText(true);
@@ -111,6 +127,7 @@ final class SettingsPage extends VBox {
             row("Text size", size),
             row("Size of the work in", unit),
             row("The view turns by", turn),
+            row("Memory to take, from the next start", memory),
             row("Files go below", choose),
             folder);
   }

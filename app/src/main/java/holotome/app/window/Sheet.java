@@ -536,7 +536,7 @@ final class Sheet extends VBox {
   private void fillFigures() {
     figures.getChildren().clear();
     advise();
-    if (!session.isOpen() || !current.makesSteps() || resting) {
+    if (!session.isOpen() || !current.makesSteps() || resting || isIncomplete()) {
       return;
     }
     List<Tool.Row> rows = current.isQuick() ? compared() : current.estimate(session.current());
@@ -561,6 +561,11 @@ final class Sheet extends VBox {
     Region rule = FindingsPanel.rule();
     GridPane.setMargin(rule, new Insets(2, 0, 0, 0));
     figures.add(rule, 0, y, 3, 1);
+  }
+
+  /** Whether something is to be done before there is a step; the room is the form's until then. */
+  private boolean isIncomplete() {
+    return session.lookBack() < 0 && current.missing() != null;
   }
 
   /** The figures as they stand, as text: name, before, after. */
