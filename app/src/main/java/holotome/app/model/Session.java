@@ -13,10 +13,8 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -30,16 +28,12 @@ import java.util.function.Consumer;
 public final class Session {
   private static final String PROJECT = LogFile.PROJECT_ENDING;
 
-  /** So many changes of the selection since the last entry can be undone. */
-  private static final int KEPT_SELECTIONS = 40;
-
   private final Jobs jobs;
   private final Home home;
   private final Checkpoints checkpoints;
   private final List<Runnable> listeners = new ArrayList<>();
   private final List<Runnable> openers = new ArrayList<>();
-  private final Deque<Moment> undo = new ArrayDeque<>();
-  private final Deque<Moment> redo = new ArrayDeque<>();
+  private final UndoPath undoPath = new UndoPath();
   private final ChosenCharts charts;
   private final Selecting selecting = new Selecting(this);
   private final Measurements measurements = new Measurements(this);
@@ -68,9 +62,6 @@ public final class Session {
   private Workpiece shownState;
   private Failure failure;
   private String message = "";
-
-  /** What undo comes back to. */
-  private record Moment(History history, Selected selected) {}
 
   public Session(Jobs jobs, Home home) {
     this.jobs = jobs;
@@ -220,27 +211,14 @@ public final class Session {
   /** Selects triangles of the current Scan; null for none. */
   public void select(Selected next) {
     if (next != selected) {
-      undo.push(moment());
-      redo.clear();
-      forgetOldSelections();
+      undoPath.leave(moment());
       selected = next;
     }
     changed();
   }
 
-  private Moment moment() {
-    return new Moment(history, selected);
-  }
-
-  private void forgetOldSelections() {
-    long of = undo.stream().filter(m -> m.history == history).count();
-    if (of > KEPT_SELECTIONS) {
-      Moment oldest = null;
-      for (Moment m : undo) {
-        oldest = m.history == history ? m : oldest;
-      }
-      undo.removeLastOccurrence(oldest);
-    }
+  private UndoPath.Moment moment() {
+    return new UndoPath.Moment(history, selected);
   }
 
   /** What was measured on the current Scan; null while it is being measured. */
@@ -341,8 +319,7 @@ public final class Session {
 
   /** What was undone, selected, looked back at or reopened belongs to the work before. */
   private void forget() {
-    undo.clear();
-    redo.clear();
+    undoPath.clear();
     measuring.clear();
     charts.drop();
     selected = null;
@@ -447,8 +424,7 @@ public final class Session {
         "Fetching the result",
         next,
         state -> {
-          undo.push(moment());
-          redo.clear();
+          undoPath.leave(moment());
           settle(next, state, null);
         });
   }
@@ -480,41 +456,39 @@ public final class Session {
   }
 
   public boolean canUndo() {
-    return !undo.isEmpty() && !jobs.isBusy();
+    return undoPath.canGo(true) && !jobs.isBusy();
   }
 
   public boolean canRedo() {
-    return !redo.isEmpty() && !jobs.isBusy();
+    return undoPath.canGo(false) && !jobs.isBusy();
   }
 
   public void undo() {
     if (canUndo()) {
-      step(undo, redo, "Undoing");
+      go(true, "Undoing");
     }
   }
 
   public void redo() {
     if (canRedo()) {
-      step(redo, undo, "Redoing");
+      go(false, "Redoing");
     }
   }
 
-  private void step(Deque<Moment> from, Deque<Moment> to, String title) {
-    Moment next = from.peek();
-    if (next.history == history) {
-      from.pop();
-      to.push(moment());
-      selected = next.selected;
+  private void go(boolean back, String title) {
+    UndoPath.Moment next = undoPath.next(back);
+    if (next.history() == history) {
+      undoPath.go(back, moment());
+      selected = next.selected();
       changed();
       return;
     }
     atHand(
         title,
-        next.history,
+        next.history(),
         state -> {
-          from.pop();
-          to.push(moment());
-          settle(next.history, state, next.selected);
+          undoPath.go(back, moment());
+          settle(next.history(), state, next.selected());
         });
   }
 

@@ -68,6 +68,7 @@ public final class SpacePane extends Pane implements ViewPort {
 
   private final Links.Link link;
   private final List<SpacePane> others = new ArrayList<>();
+  private final Pointing pointing;
   private final BeforeLine line = new BeforeLine();
   private final StateBefore before;
 
@@ -86,6 +87,13 @@ public final class SpacePane extends Pane implements ViewPort {
     this.renderer = renderer;
     this.before = new StateBefore(session);
     this.worker = new ViewWorker(renderer, this::drawn, this::unprepared);
+    this.pointing =
+        new Pointing(
+            session,
+            worker,
+            () -> mesh() == null || camera() == null ? null : request(true),
+            this::workpiece,
+            () -> Density.of(this));
     getChildren().addAll(image, overlay);
     setFocusTraversable(true);
     setMinSize(200, 200);
@@ -383,7 +391,7 @@ public final class SpacePane extends Pane implements ViewPort {
 
     @Override
     public void pick(double x, double y, Consumer<double[]> answer) {
-      pickPlace(x, y, answer);
+      pointing.place(x, y, answer);
     }
   }
 
@@ -461,58 +469,17 @@ public final class SpacePane extends Pane implements ViewPort {
 
   @Override
   public void pick(double x, double y, Consumer<double[]> answer) {
-    pickTriangle(x, y, (t, p) -> answer.accept(p));
+    pointing.triangle(x, y, (t, p) -> answer.accept(p));
   }
 
   @Override
   public void pickTriangle(double x, double y, BiConsumer<Integer, double[]> answer) {
-    if (mesh() == null || camera() == null) {
-      answer.accept(-1, null);
-      return;
-    }
-    ViewWorker.Request r = request(true);
-    Workpiece asked = workpiece();
-    double dx = x * Density.of(this);
-    double dy = y * Density.of(this);
-    worker.pick(
-        r,
-        dx,
-        dy,
-        t -> {
-          // Undone, or another state shown meanwhile: the place is one of another mesh.
-          Workpiece now = workpiece();
-          if (now != null && now.scan() == asked.scan() && now.frame() == asked.frame()) {
-            answer.accept(t, t < 0 ? null : r.pointOn(t, dx, dy));
-          }
-        });
-  }
-
-  /** As {@link #pick}, for what only moves the camera: always answered. */
-  private void pickPlace(double x, double y, Consumer<double[]> answer) {
-    if (mesh() == null || camera() == null) {
-      answer.accept(null);
-      return;
-    }
-    ViewWorker.Request r = request(true);
-    double dx = x * Density.of(this);
-    double dy = y * Density.of(this);
-    worker.pick(r, dx, dy, t -> answer.accept(t < 0 ? null : r.pointOn(t, dx, dy)));
+    pointing.triangle(x, y, answer);
   }
 
   @Override
   public void visibleWithin(double[] outline, Consumer<BitSet> answer) {
-    ViewWorker.Request r = request(true);
-    double[] dense = java.util.Arrays.stream(outline).map(v -> v * Density.of(this)).toArray();
-    session
-        .jobs()
-        .<BitSet>elsewhere(
-            "Selecting what is seen",
-            (work, found) -> worker.visible(r, dense, work, found),
-            set -> {
-              if (mesh() == r.scene().mesh()) {
-                answer.accept(set);
-              }
-            });
+    pointing.visibleWithin(outline, answer);
   }
 
   @Override

@@ -21,7 +21,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Supplier;
 import javafx.animation.PauseTransition;
-import javafx.geometry.HPos;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -58,7 +57,7 @@ final class Sheet extends VBox {
   private final VBox form = new VBox();
   private final Label problem = new Label();
   private final Label advice = new Label();
-  private final GridPane figures = new GridPane();
+  private final FiguresTable figures = new FiguresTable();
   private final Button apply = keyed("", "Enter", "apply");
   private final Button drop = keyed("Drop", "Esc", "plain");
   private final VBox entryActions = new VBox(2);
@@ -122,13 +121,6 @@ final class Sheet extends VBox {
     ColumnConstraints half = new ColumnConstraints();
     half.setPercentWidth(50);
     toolGrid.getColumnConstraints().addAll(half, half);
-    ColumnConstraints names = new ColumnConstraints();
-    names.setHgrow(Priority.ALWAYS);
-    ColumnConstraints right = new ColumnConstraints();
-    right.setHalignment(HPos.RIGHT);
-    figures.getColumnConstraints().addAll(names, right, right);
-    figures.setHgap(12);
-    figures.setId("figures");
     apply.setId("apply");
     apply.setOnAction(e -> apply());
     drop.setId("drop");
@@ -534,33 +526,13 @@ final class Sheet extends VBox {
   }
 
   private void fillFigures() {
-    figures.getChildren().clear();
     advise();
-    if (!session.isOpen() || !current.makesSteps() || resting || isIncomplete()) {
-      return;
-    }
-    List<Tool.Row> rows = current.isQuick() ? compared() : current.estimate(session.current());
-    if (rows.isEmpty()) {
-      return;
-    }
-    if (rows.stream().anyMatch(r -> !r.before().isEmpty())) {
-      header("before", 1);
-    }
-    header("after", 2);
-    int y = 1;
-    for (Tool.Row r : rows) {
-      Region rule = FindingsPanel.rule();
-      GridPane.setMargin(rule, new Insets(1, 0, 1, 0));
-      figures.add(rule, 0, y++, 3, 1);
-      figures.add(new Label(r.name()), 0, y);
-      figures.add(figure(r.before()), 1, y);
-      Label after = figure(r.after());
-      after.setId("after-" + r.name().toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
-      figures.add(after, 2, y++);
-    }
-    Region rule = FindingsPanel.rule();
-    GridPane.setMargin(rule, new Insets(2, 0, 0, 0));
-    figures.add(rule, 0, y, 3, 1);
+    boolean none = !session.isOpen() || !current.makesSteps() || resting || isIncomplete();
+    figures.show(none ? List.of() : rows());
+  }
+
+  private List<Tool.Row> rows() {
+    return current.isQuick() ? compared() : current.estimate(session.current());
   }
 
   /** Whether something is to be done before there is a step; the room is the form's until then. */
@@ -571,11 +543,8 @@ final class Sheet extends VBox {
   /** The figures as they stand, as text: name, before, after. */
   String figuresText() {
     StringBuilder out = new StringBuilder();
-    List<Tool.Row> rows =
-        current == null || !session.isOpen() || resting
-            ? List.of()
-            : current.isQuick() ? compared() : current.estimate(session.current());
-    for (Tool.Row r : rows) {
+    boolean none = current == null || !session.isOpen() || resting;
+    for (Tool.Row r : none ? List.<Tool.Row>of() : rows()) {
       out.append(r.name()).append('\t').append(r.before()).append('\t').append(r.after());
       out.append('\n');
     }
@@ -605,19 +574,6 @@ final class Sheet extends VBox {
     advice.setText(text == null ? "" : text);
     advice.setVisible(text != null);
     advice.setManaged(text != null);
-  }
-
-  private void header(String text, int column) {
-    Label l = new Label(text);
-    l.getStyleClass().addAll("soft", "small");
-    figures.add(l, column, 0);
-  }
-
-  private static Label figure(String text) {
-    Label l = new Label(text);
-    l.getStyleClass().add("figure");
-    l.setMinWidth(Region.USE_PREF_SIZE);
-    return l;
   }
 
   private List<Tool.Row> compared() {

@@ -2,10 +2,6 @@ package holotome.core.polygon;
 
 import holotome.core.attribute.Attribute;
 import holotome.core.task.Failure;
-import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.List;
-import java.util.Map;
 
 /**
  * A small mesh of faces with any number of corners, to be edited by hand: half-edges in flat arrays
@@ -22,36 +18,10 @@ import java.util.Map;
  * guaranteed: that faces are flat or do not cross, which is geometry. For triangles by the million
  * take {@link holotome.core.mesh.Mesh}.
  */
-public final class PolygonMesh {
-  public static final int NONE = -1;
-
-  /** The origin of a half-edge, or the first half-edge of a face or vertex, that was removed. */
-  private static final int GONE = -2;
-
-  private final Journal journal = new Journal();
-  private final DoubleColumn xyz = new DoubleColumn(journal, 3);
-  private final IntColumn vertexEdge = new IntColumn(journal);
-  private final IntColumn faceEdge = new IntColumn(journal);
-  private final IntColumn origin = new IntColumn(journal);
-  private final IntColumn next = new IntColumn(journal);
-  private final IntColumn previous = new IntColumn(journal);
-  private final IntColumn face = new IntColumn(journal);
-  private final IntColumn counts = new IntColumn(journal);
-  private final Map<String, Row> rows = new HashMap<>();
-
-  /** An attribute: what it stands for, and its values by element. */
-  private record Row(Attribute.Kind kind, Attribute.Domain domain, DoubleColumn values) {}
-
-  private static final int VERTICES = 0;
-  private static final int EDGES = 1;
-  private static final int FACES = 2;
+public final class PolygonMesh extends HalfEdges {
 
   /** Nothing yet. */
-  public PolygonMesh() {
-    counts.add(0);
-    counts.add(0);
-    counts.add(0);
-  }
+  public PolygonMesh() {}
 
   /**
    * From faces over vertices.
@@ -63,284 +33,6 @@ public final class PolygonMesh {
    */
   public static PolygonMesh of(double[] positions, int[][] faces) {
     return new PolygonBuilder(new PolygonMesh(), positions, faces).build();
-  }
-
-  // --- what there is -----------------------------------------------------------------------------
-
-  public int vertexCount() {
-    return counts.get(VERTICES);
-  }
-
-  public int edgeCount() {
-    return counts.get(EDGES);
-  }
-
-  public int faceCount() {
-    return counts.get(FACES);
-  }
-
-  /** Vertices have numbers below this, those that were removed included. */
-  public int vertexLimit() {
-    return vertexEdge.size();
-  }
-
-  public int faceLimit() {
-    return faceEdge.size();
-  }
-
-  public int halfEdgeLimit() {
-    return origin.size();
-  }
-
-  public boolean hasVertex(int v) {
-    return v >= 0 && v < vertexEdge.size() && vertexEdge.get(v) != GONE;
-  }
-
-  public boolean hasFace(int f) {
-    return f >= 0 && f < faceEdge.size() && faceEdge.get(f) != GONE;
-  }
-
-  public boolean hasHalfEdge(int h) {
-    return h >= 0 && h < origin.size() && origin.get(h) != GONE;
-  }
-
-  public int origin(int h) {
-    return origin.get(h);
-  }
-
-  public int target(int h) {
-    return origin.get(h ^ 1);
-  }
-
-  public int next(int h) {
-    return next.get(h);
-  }
-
-  public int previous(int h) {
-    return previous.get(h);
-  }
-
-  public static int twin(int h) {
-    return h ^ 1;
-  }
-
-  /** The face to the left of a half-edge; {@link #NONE} along a border. */
-  public int face(int h) {
-    return face.get(h);
-  }
-
-  /**
-   * A half-edge that starts at a vertex, one along the border if there is any; NONE for a loose
-   * one.
-   */
-  public int edgeOf(int v) {
-    return vertexEdge.get(v);
-  }
-
-  /** A half-edge of a face. */
-  public int edgeOfFace(int f) {
-    return faceEdge.get(f);
-  }
-
-  public double[] position(int v) {
-    return new double[] {xyz.get(v, 0), xyz.get(v, 1), xyz.get(v, 2)};
-  }
-
-  public void move(int v, double x, double y, double z) {
-    xyz.set(v, 0, x);
-    xyz.set(v, 1, y);
-    xyz.set(v, 2, z);
-  }
-
-  /** The vertices of a face, in order. */
-  public int[] corners(int f) {
-    int[] h = halfEdges(f);
-    int[] out = new int[h.length];
-    for (int i = 0; i < h.length; i++) {
-      out[i] = origin.get(h[i]);
-    }
-    return out;
-  }
-
-  /** The half-edges around a face, in order. */
-  public int[] halfEdges(int f) {
-    int n = 0;
-    int start = faceEdge.get(f);
-    int h = start;
-    do {
-      n++;
-      h = next.get(h);
-    } while (h != start);
-    int[] out = new int[n];
-    for (int i = 0; i < n; i++) {
-      out[i] = h;
-      h = next.get(h);
-    }
-    return out;
-  }
-
-  /** Half-edges that start at a vertex, one after the other around it. */
-  public int[] around(int v) {
-    List<Integer> out = new ArrayList<>();
-    int start = vertexEdge.get(v);
-    if (start != NONE) {
-      int h = start;
-      do {
-        out.add(h);
-        h = next.get(h ^ 1);
-      } while (h != start);
-    }
-    return out.stream().mapToInt(Integer::intValue).toArray();
-  }
-
-  /** The half-edge from one vertex to another; {@link #NONE} if there is none. */
-  public int between(int a, int b) {
-    for (int h : around(a)) {
-      if (origin.get(h ^ 1) == b) {
-        return h;
-      }
-    }
-    return NONE;
-  }
-
-  public boolean isBorder(int v) {
-    for (int h : around(v)) {
-      if (face.get(h) == NONE) {
-        return true;
-      }
-    }
-    return false;
-  }
-
-  // --- attributes --------------------------------------------------------------------------------
-
-  /** Begins an attribute of noughts; one of that name must not be there yet. */
-  public void add(String name, Attribute.Kind kind, Attribute.Domain domain) {
-    int width = kind == Attribute.Kind.COLOUR ? 4 : kind.width();
-    DoubleColumn values = new DoubleColumn(journal, width);
-    int n =
-        switch (domain) {
-          case VERTEX -> vertexEdge.size();
-          case CORNER -> origin.size();
-          case TRIANGLE -> faceEdge.size();
-        };
-    for (int i = 0; i < n; i++) {
-      values.add();
-    }
-    if (rows.putIfAbsent(name, new Row(kind, domain, values)) != null) {
-      throw new IllegalArgumentException("there is an attribute " + name + " already");
-    }
-  }
-
-  public List<String> attributes() {
-    return rows.keySet().stream().sorted().toList();
-  }
-
-  public Attribute.Kind kind(String name) {
-    return rows.get(name).kind;
-  }
-
-  public Attribute.Domain domain(String name) {
-    return rows.get(name).domain;
-  }
-
-  /** The numbers of one element; a colour has four from 0 to 255: red, green, blue, alpha. */
-  public double[] value(String name, int element) {
-    DoubleColumn c = rows.get(name).values;
-    double[] out = new double[c.width()];
-    for (int k = 0; k < out.length; k++) {
-      out[k] = c.get(element, k);
-    }
-    return out;
-  }
-
-  public void set(String name, int element, double... value) {
-    DoubleColumn c = rows.get(name).values;
-    for (int k = 0; k < c.width(); k++) {
-      c.set(element, k, value[k]);
-    }
-  }
-
-  private void each(Attribute.Domain domain, java.util.function.Consumer<DoubleColumn> body) {
-    for (Row r : rows.values()) {
-      if (r.domain == domain) {
-        body.accept(r.values);
-      }
-    }
-  }
-
-  // --- making and taking
-  // ---------------------------------------------------------------------------
-
-  int newVertex(double x, double y, double z) {
-    int v = vertexEdge.size();
-    vertexEdge.add(NONE);
-    xyz.add();
-    move(v, x, y, z);
-    each(Attribute.Domain.VERTEX, DoubleColumn::add);
-    counts.set(VERTICES, vertexCount() + 1);
-    return v;
-  }
-
-  /** An edge between two vertices, not joined to anything yet; returns its first half-edge. */
-  int newEdge(int a, int b) {
-    int h = origin.size();
-    for (int k = 0; k < 2; k++) {
-      origin.add(k == 0 ? a : b);
-      next.add(h + 1 - k);
-      previous.add(h + 1 - k);
-      face.add(NONE);
-      each(Attribute.Domain.CORNER, DoubleColumn::add);
-    }
-    counts.set(EDGES, edgeCount() + 1);
-    return h;
-  }
-
-  int newFace(int h) {
-    int f = faceEdge.size();
-    faceEdge.add(h);
-    each(Attribute.Domain.TRIANGLE, DoubleColumn::add);
-    counts.set(FACES, faceCount() + 1);
-    return f;
-  }
-
-  void link(int h, int following) {
-    next.set(h, following);
-    previous.set(following, h);
-  }
-
-  void setFace(int h, int f) {
-    face.set(h, f);
-  }
-
-  /** Has a vertex point to a half-edge of its own, along the border if there is one. */
-  void pointFrom(int v, int h) {
-    vertexEdge.set(v, h);
-    int e = h;
-    do {
-      if (face.get(e) == NONE) {
-        vertexEdge.set(v, e);
-        return;
-      }
-      e = next.get(e ^ 1);
-    } while (e != h);
-  }
-
-  private void dropEdge(int h) {
-    for (int k : new int[] {h, h ^ 1}) {
-      origin.set(k, GONE);
-    }
-    counts.set(EDGES, edgeCount() - 1);
-  }
-
-  private void dropFace(int f) {
-    faceEdge.set(f, GONE);
-    counts.set(FACES, faceCount() - 1);
-  }
-
-  private void dropVertex(int v) {
-    vertexEdge.set(v, GONE);
-    counts.set(VERTICES, vertexCount() - 1);
   }
 
   // --- Euler operators ---------------------------------------------------------------------------
@@ -355,12 +47,12 @@ public final class PolygonMesh {
     int b = origin.get(g);
     int v = newVertex(0, 0, 0);
     xyz.mix(a, b, f, v);
-    each(Attribute.Domain.VERTEX, c -> c.mix(a, b, f, v));
+    rows.each(Attribute.Domain.VERTEX, c -> c.mix(a, b, f, v));
     int h2 = newEdge(v, b);
     int g2 = h2 ^ 1;
     int hNext = next.get(h);
     int gPrevious = previous.get(g);
-    each(
+    rows.each(
         Attribute.Domain.CORNER,
         c -> {
           // The corner at b on g's side moves on to the new half-edge that starts there.
@@ -413,7 +105,7 @@ public final class PolygonMesh {
     int b = origin.get(out ^ 1);
     int after = next.get(out);
     int before = previous.get(out ^ 1);
-    each(Attribute.Domain.CORNER, c -> c.copy(out ^ 1, g));
+    rows.each(Attribute.Domain.CORNER, c -> c.copy(out ^ 1, g));
     link(h, after);
     link(before, g);
     origin.set(g, b);
@@ -448,7 +140,7 @@ public final class PolygonMesh {
     int e = newEdge(origin.get(h), origin.get(g));
     int hPrevious = previous.get(h);
     int gPrevious = previous.get(g);
-    each(
+    rows.each(
         Attribute.Domain.CORNER,
         c -> {
           c.copy(h, e);
@@ -461,7 +153,7 @@ public final class PolygonMesh {
     face.set(e, f);
     faceEdge.set(f, e);
     int made = newFace(e ^ 1);
-    each(Attribute.Domain.TRIANGLE, c -> c.copy(f, made));
+    rows.each(Attribute.Domain.TRIANGLE, c -> c.copy(f, made));
     for (int k = e ^ 1; ; k = next.get(k)) {
       face.set(k, made);
       if (next.get(k) == (e ^ 1)) {
@@ -568,7 +260,7 @@ public final class PolygonMesh {
     int a = origin.get(h);
     int b = origin.get(h ^ 1);
     xyz.mix(a, b, f, a);
-    each(Attribute.Domain.VERTEX, c -> c.mix(a, b, f, a));
+    rows.each(Attribute.Domain.VERTEX, c -> c.mix(a, b, f, a));
     for (int k : around(b)) {
       origin.set(k, a);
     }
@@ -606,7 +298,7 @@ public final class PolygonMesh {
     int gone = face.get(one);
     int beyond = other ^ 1;
     // "other" goes with its twin; "one" takes the place of the twin.
-    each(Attribute.Domain.CORNER, c -> c.copy(beyond, one));
+    rows.each(Attribute.Domain.CORNER, c -> c.copy(beyond, one));
     int f = face.get(beyond);
     link(previous.get(beyond), one);
     link(one, next.get(beyond));
@@ -621,35 +313,5 @@ public final class PolygonMesh {
     pointFrom(v, one);
     pointFrom(w, one ^ 1);
     return one;
-  }
-
-  // --- taking back -------------------------------------------------------------------------------
-
-  /** A place to come back to. */
-  public int mark() {
-    return journal.size();
-  }
-
-  /** Takes all changes since a place back. */
-  public void undoTo(int mark) {
-    journal.backTo(mark);
-  }
-
-  /** Forgets how it came about: what is there is where coming back ends from now on. */
-  public void settle() {
-    journal.forget();
-  }
-
-  /** All that makes it up, for comparing two states bit by bit. */
-  public List<Object> state() {
-    List<Object> out = new ArrayList<>();
-    for (IntColumn c : List.of(vertexEdge, faceEdge, origin, next, previous, face, counts)) {
-      out.add(java.util.Arrays.stream(c.toArray()).boxed().toList());
-    }
-    out.add(java.util.Arrays.stream(xyz.toArray()).boxed().toList());
-    for (String name : attributes()) {
-      out.add(java.util.Arrays.stream(rows.get(name).values.toArray()).boxed().toList());
-    }
-    return out;
   }
 }
