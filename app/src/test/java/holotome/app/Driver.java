@@ -45,23 +45,26 @@ public final class Driver implements AutoCloseable {
     this.robot = robot;
   }
 
+  /** Starts what draws windows, once in a process. */
+  public static synchronized void startToolkit() throws InterruptedException {
+    if (!started) {
+      // As the application does when it starts.
+      Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
+      CountDownLatch up = new CountDownLatch(1);
+      Platform.startup(up::countDown);
+      up.await();
+      Platform.setImplicitExit(false);
+      started = true;
+    }
+  }
+
   /** Opens a window of 1280 x 800 whose own files go to {@code home}. */
   public static Driver open(Path home) throws Exception {
     return open(home, 1280, 800);
   }
 
   public static Driver open(Path home, int width, int height) throws Exception {
-    synchronized (Driver.class) {
-      if (!started) {
-        // As the application does when it starts.
-        Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
-        CountDownLatch up = new CountDownLatch(1);
-        Platform.startup(up::countDown);
-        up.await();
-        Platform.setImplicitExit(false);
-        started = true;
-      }
-    }
+    startToolkit();
     FutureTask<Driver> task =
         new FutureTask<>(
             () -> {

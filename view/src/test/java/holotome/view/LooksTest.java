@@ -91,6 +91,38 @@ class LooksTest {
         missed ? 32 * 64 : 0);
   }
 
+  /**
+   * A surface of triangles far smaller than pixels: its wire is an even tone, neither a blot nor a
+   * pattern, and the same surface coarsely meshed shows its lines.
+   */
+  @Test
+  void wireFadesWhereManyLinesShareAPixel() {
+    double[] dense = wireOver(Meshes.ball(500));
+    double[] sparse = wireOver(Meshes.ball(10));
+    assertThat(dense[0]).as("darker by").isBetween(8.0, 60.0);
+    assertThat(dense[1]).as("uneven by").isLessThan(3.0);
+    assertThat(sparse[1]).as("lines").isGreaterThan(15.0);
+  }
+
+  /** By how many percent wire darkens the middle of a ball, on the average, and how unevenly. */
+  private static double[] wireOver(Mesh ball) {
+    int[] wire = draw(ball, Look.WIRE, null, null);
+    int[] clay = draw(ball, Look.CLAY, null, null);
+    double sum = 0;
+    double squares = 0;
+    int n = 0;
+    for (int y = 60; y < 140; y++) {
+      for (int x = 60; x < 140; x++) {
+        double darker = 100 - 100.0 * grey(wire[y * SIZE + x]) / grey(clay[y * SIZE + x]);
+        sum += darker;
+        squares += darker * darker;
+        n++;
+      }
+    }
+    double mean = sum / n;
+    return new double[] {mean, Math.sqrt(squares / n - mean * mean)};
+  }
+
   @Test
   void wireIsDarkAlongTheDiagonalAndClayBesideIt() {
     int[] px = draw(square(false), Look.WIRE, null, null);

@@ -1,68 +1,69 @@
 package holotome.app.tool;
 
 import holotome.core.frame.AxisPreset;
-import javafx.geometry.VPos;
-import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.paint.Color;
-import javafx.scene.text.Font;
-import javafx.scene.text.TextAlignment;
+import javafx.scene.control.Label;
+import javafx.scene.layout.Pane;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Polygon;
 
-/** What coordinates mean, as a small drawing: a work seen from the front right, and its axes. */
-final class AxisDrawing {
-  static final double WIDTH = 250;
-  static final double HEIGHT = 84;
-  private static final Color PAPER = Color.web("#F6F4EF");
-  private static final Color INK = Color.web("#1D2B33");
-  private static final Color SOFT = Color.web("#5B6A70");
+/**
+ * What coordinates mean, as a small drawing: a work seen from the front right, and its axes; in the
+ * colours of the paper it stands on.
+ */
+final class AxisDrawing extends Pane {
+  private static final double WIDTH = 250;
+  private static final double HEIGHT = 84;
 
-  private AxisDrawing() {}
+  AxisDrawing() {
+    setId("axes");
+    setMinSize(WIDTH, HEIGHT);
+    setPrefSize(WIDTH, HEIGHT);
+  }
 
   /** Draws a preset; null for a kept frame, whose axes are its own. */
-  static void draw(GraphicsContext g, AxisPreset p) {
-    // Drawn in ink on its own slip of paper: the same in film and slate.
-    g.setFill(PAPER);
-    g.fillRoundRect(0, 0, WIDTH, HEIGHT, 4, 4);
-    g.setTextBaseline(VPos.CENTER);
-    g.setTextAlign(TextAlignment.LEFT);
-    g.setFont(Font.font("IBM Plex Sans", 12));
-    g.setFill(SOFT);
+  void show(AxisPreset p) {
+    getChildren().clear();
     if (p == null) {
-      g.fillText("In the scan file's own coordinates", 10, HEIGHT / 2);
+      words("In the scan file's own coordinates", 10, HEIGHT / 2);
       return;
     }
     double x = 44;
     double y = HEIGHT - 28;
-    g.setFont(Font.font("IBM Plex Mono", 12));
     // To the right, to the back, and up, as the work stands here.
-    arrow(g, x, y, x + 34, y + 8, "x");
+    arrow(x, y, x + 34, y + 8, "x");
     boolean backwards = p.isYUp() != p.isLeftHanded();
     double bx = backwards ? -26 : 26;
     double by = backwards ? 12 : -12;
-    arrow(g, x, y, x + bx, y + by, p.isYUp() ? "z" : "y");
-    arrow(g, x, y, x, y - 40, p.isYUp() ? "y" : "z");
-    g.setFill(INK);
-    g.setFont(Font.font("IBM Plex Sans", 12));
+    arrow(x, y, x + bx, y + by, p.isYUp() ? "z" : "y");
+    arrow(x, y, x, y - 40, p.isYUp() ? "y" : "z");
     String unit = p.unit() == 1 ? "metres" : p.unit() == 0.01 ? "centimetres" : "millimetres";
-    g.fillText("in " + unit, 108, 24);
-    g.fillText((p.isYUp() ? "Y" : "Z") + " is up", 108, 42);
-    g.fillText(p.isLeftHanded() ? "left-handed" : "right-handed", 108, 60);
+    words("in " + unit, 108, 24);
+    words((p.isYUp() ? "Y" : "Z") + " is up", 108, 42);
+    words(p.isLeftHanded() ? "left-handed" : "right-handed", 108, 60);
   }
 
-  private static void arrow(
-      GraphicsContext g, double x, double y, double toX, double toY, String name) {
-    g.setStroke(INK);
-    g.setLineWidth(1.6);
-    g.strokeLine(x, y, toX, toY);
+  private void words(String text, double x, double middle) {
+    Label l = new Label(text);
+    l.relocate(x, middle - 9);
+    getChildren().add(l);
+  }
+
+  private void arrow(double x, double y, double toX, double toY, String name) {
+    Line line = new Line(x, y, toX, toY);
+    line.getStyleClass().add("axis");
     double a = Math.atan2(toY - y, toX - x);
-    g.setFill(INK);
-    g.fillPolygon(
-        new double[] {
-          toX + 6 * Math.cos(a), toX + 4 * Math.cos(a + 2.2), toX + 4 * Math.cos(a - 2.2)
-        },
-        new double[] {
-          toY + 6 * Math.sin(a), toY + 4 * Math.sin(a + 2.2), toY + 4 * Math.sin(a - 2.2)
-        },
-        3);
-    g.fillText(name, toX + 13 * Math.cos(a) - 3, toY + 13 * Math.sin(a));
+    Polygon tip =
+        new Polygon(
+            toX + 6 * Math.cos(a),
+            toY + 6 * Math.sin(a),
+            toX + 4 * Math.cos(a + 2.2),
+            toY + 4 * Math.sin(a + 2.2),
+            toX + 4 * Math.cos(a - 2.2),
+            toY + 4 * Math.sin(a - 2.2));
+    tip.getStyleClass().add("axis-tip");
+    Label l = new Label(name);
+    l.getStyleClass().add("figure");
+    l.relocate(toX + 13 * Math.cos(a) - 3, toY + 13 * Math.sin(a) - 9);
+    getChildren().addAll(line, tip, l);
   }
 }

@@ -14,7 +14,6 @@ import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import javafx.scene.Node;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.OverrunStyle;
@@ -24,7 +23,7 @@ import javafx.stage.DirectoryChooser;
 
 /** Writes the asset: the step's own parameters, and the folder that files go to. */
 public final class WriteTool extends StepTool {
-  private final Canvas axes = new Canvas(AxisDrawing.WIDTH, AxisDrawing.HEIGHT);
+  private final AxisDrawing axes = new AxisDrawing();
 
   public WriteTool(
       Session session,
@@ -74,7 +73,7 @@ public final class WriteTool extends StepTool {
               case "capture" -> null;
               default -> AxisPreset.METRES_Y_UP;
             };
-    AxisDrawing.draw(axes.getGraphicsContext2D(), preset);
+    axes.show(preset);
   }
 
   private void choose(Button near, Label folder) {
