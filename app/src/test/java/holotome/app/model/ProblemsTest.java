@@ -32,7 +32,8 @@ class ProblemsTest {
     Home home = new Home(dir);
     Files.createDirectories(home.logs());
     for (int i = 0; i < 12; i++) {
-      Files.writeString(home.logs().resolve("run-2020-01-%02d-120000-1.log".formatted(i + 1)), "old");
+      Files.writeString(
+          home.logs().resolve("run-2020-01-%02d-120000-1.log".formatted(i + 1)), "old");
     }
     BlockingQueue<Failure> told = new ArrayBlockingQueue<>(4);
     Problems.begin(home, told::add);
@@ -59,7 +60,9 @@ class ProblemsTest {
         .contains("another one")
         .contains("cores");
     try (var logs = Files.list(home.logs())) {
-      assertThat(logs.filter(p -> p.toString().endsWith(".log"))).hasSize(8).contains(Problems.file());
+      assertThat(logs.filter(p -> p.toString().endsWith(".log")))
+          .hasSize(8)
+          .contains(Problems.file());
     }
   }
 }
