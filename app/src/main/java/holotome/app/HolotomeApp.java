@@ -48,7 +48,11 @@ public final class HolotomeApp extends Application {
     List<String> given = getParameters().getUnnamed();
     String picture = getParameters().getNamed().get("picture");
     if (given.contains("demo")) {
-      desk.openDemo();
+      if (picture == null) {
+        desk.openDemoFirst();
+      } else {
+        desk.openDemo();
+      }
     } else if (!given.isEmpty()) {
       desk.session().open(Path.of(given.getFirst()));
     }

@@ -42,6 +42,7 @@ public final class Settings {
   private Length.Unit unit;
   private boolean turnsByMiddle;
   private int memory = USUAL_MEMORY;
+  private boolean guideSeen;
   private Path output;
   private Map<String, String> keys = new LinkedHashMap<>();
   private String written = "";
@@ -66,6 +67,7 @@ public final class Settings {
     paper = choice(Paper.values(), p.getProperty("paper"), Paper.FILM);
     unit = choice(UNITS, p.getProperty("unit"), null);
     turnsByMiddle = "middle".equals(p.getProperty("turn"));
+    guideSeen = "seen".equals(p.getProperty("guide"));
     textSize = number(p, "text-size", 100, 100, 200);
     memory = number(p, "memory", USUAL_MEMORY, 10, 90);
     try {
@@ -106,6 +108,9 @@ public final class Settings {
     lines.put("turn", turnsByMiddle ? "middle" : "right");
     if (memory != USUAL_MEMORY) {
       lines.put("memory", String.valueOf(memory));
+    }
+    if (guideSeen) {
+      lines.put("guide", "seen");
     }
     if (unit != null) {
       lines.put("unit", unit.name().toLowerCase(Locale.ROOT));
@@ -180,6 +185,15 @@ public final class Settings {
 
   public void setTurnsByMiddle(boolean on) {
     turnsByMiddle = on;
+  }
+
+  /** Whether the first steps were shown once: they do not come by themselves again. */
+  public boolean isGuideSeen() {
+    return guideSeen;
+  }
+
+  public void setGuideSeen() {
+    guideSeen = true;
   }
 
   /** Percent of the machine's memory that the program may take, from the next start on. */

@@ -22,6 +22,7 @@ import java.util.List;
 import java.util.function.Consumer;
 import javafx.animation.PauseTransition;
 import javafx.geometry.VPos;
+import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.image.ImageView;
@@ -66,6 +67,7 @@ public final class FlatPane extends Pane {
     this.settings = settings;
     worker = new ViewWorker(new Renderer(), this::drawn, f -> {});
     setId("flat-view");
+    setAccessibleRole(AccessibleRole.IMAGE_VIEW);
     setAccessibleText("Charts and maps in the texture square");
     setMinSize(160, 160);
     getChildren().addAll(image, overlay);

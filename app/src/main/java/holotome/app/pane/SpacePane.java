@@ -22,6 +22,7 @@ import java.util.List;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import javafx.animation.PauseTransition;
+import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.image.ImageView;
@@ -50,6 +51,7 @@ public final class SpacePane extends Pane implements ViewPort {
   private final Overlay marks = new Overlay();
   private final SizeMarks sizes = new SizeMarks();
   private Tool tool;
+  private Runnable moved = () -> {};
   private Similarity placed;
   private Workpiece peek;
   private List<float[]> shownLoops = List.of();
@@ -96,6 +98,8 @@ public final class SpacePane extends Pane implements ViewPort {
             () -> Density.of(this));
     getChildren().addAll(image, overlay);
     setFocusTraversable(true);
+    setAccessibleRole(AccessibleRole.IMAGE_VIEW);
+    setAccessibleText("The work; arrow keys turn it");
     setMinSize(200, 200);
     widthProperty().addListener((o, a, b) -> resized());
     heightProperty().addListener((o, a, b) -> resized());
@@ -385,6 +389,7 @@ public final class SpacePane extends Pane implements ViewPort {
         hub.lead(SpacePane.this);
       }
       lead(null);
+      moved.run();
       draw(true);
       repaint();
     }
@@ -393,6 +398,11 @@ public final class SpacePane extends Pane implements ViewPort {
     public void pick(double x, double y, Consumer<double[]> answer) {
       pointing.place(x, y, answer);
     }
+  }
+
+  /** Called when the camera was moved by hand. */
+  public void onMoved(Runnable listener) {
+    moved = listener;
   }
 
   /** The camera, to be moved by commands. */

@@ -140,7 +140,8 @@ public final class ViewSettings {
 
   /** The map that is shown alone; null for all together, or where there is none of the kind. */
   MapKind map(Workpiece w) {
-    return w.maps() != null && w.maps().pictures().containsKey(map) ? map : null;
+    boolean there = map != null && w.maps() != null && w.maps().pictures().containsKey(map);
+    return there ? map : null;
   }
 
   /** What a look is called, for the work as it is. */

@@ -11,7 +11,9 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.Control;
 import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -258,6 +260,7 @@ final class Fields {
     TextField t = new TextField(text);
     t.setId(id);
     t.setPromptText(example);
+    t.setAccessibleText(example);
     t.setPrefColumnCount(10);
     return t;
   }
@@ -265,6 +268,8 @@ final class Fields {
   static HBox row(String label, Node field) {
     Label l = new Label(label);
     l.setMinWidth(Region.USE_PREF_SIZE);
+    l.setLabelFor(field);
+    name(field, label);
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
     HBox h = new HBox(8, l, gap, field);
@@ -272,9 +277,19 @@ final class Fields {
     return h;
   }
 
+  /** Names a control, or the first within a box of them, for whoever does not see its label. */
+  private static void name(Node field, String label) {
+    Node control = field instanceof HBox h ? h.getChildren().getFirst() : field;
+    boolean speaks = control instanceof Labeled l && !l.getText().isBlank();
+    if (control instanceof Control && !speaks) {
+      control.setAccessibleText(label);
+    }
+  }
+
   /** Gives a row made here another label. */
   static void relabel(Node row, String label) {
     ((Label) ((HBox) row).getChildren().getFirst()).setText(label);
+    name(((HBox) row).getChildren().getLast(), label);
   }
 
   static String words(String name) {

@@ -93,6 +93,7 @@ final class GroundTool extends MarkingTool {
       Button b = new Button();
       b.setGraphic(both);
       both.prefWidthProperty().bind(b.widthProperty().subtract(20));
+      b.setAccessibleText(name.getText() + ", " + share.getText() + ", " + more.getText());
       b.setId("ground-" + n);
       b.setMaxWidth(Double.MAX_VALUE);
       b.getStyleClass().setAll("choice");

@@ -96,10 +96,12 @@ final class PlaceTool extends Tool {
     steps.setSelected(stepping);
     steps.setOnAction(e -> stepping = steps.isSelected());
     TextField far = Fields.plain("field-move-step", moveStep, "");
+    far.setAccessibleText("How far a step moves");
     far.setPromptText(session.current() == null ? "" : lengthText(roundStep()));
     far.setPrefColumnCount(7);
     far.textProperty().addListener((o, was, is) -> stepTyped(far, is, true));
     TextField wide = Fields.plain("field-turn-step", turnStep, "15°");
+    wide.setAccessibleText("How far a step turns");
     wide.setPrefColumnCount(4);
     wide.textProperty().addListener((o, was, is) -> stepTyped(wide, is, false));
     HBox both = new HBox(8, steps, far, wide);

@@ -33,6 +33,7 @@ final class SelectionButtons {
     TextField name = new TextField();
     name.setId("selection-name");
     name.setPromptText("name to keep it under");
+    name.setAccessibleText("Name to keep the selection under");
     HBox.setHgrow(name, Priority.ALWAYS);
     Button store = new Button("Keep");
     store.setId("selection-store");

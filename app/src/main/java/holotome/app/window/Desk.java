@@ -59,6 +59,7 @@ public final class Desk extends StackPane {
   private final SettingsPage settingsPage;
   private final Question question = new Question();
   private final ViewChips chips;
+  private final Guide guide;
   private final VBox welcome = new VBox();
   private final StackPane middle = new StackPane();
 
@@ -88,7 +89,8 @@ public final class Desk extends StackPane {
     findings = new Findings(session, view, this::take);
     sheet.onNext(this::next);
     chips = new ViewChips(session, view);
-    middle.getChildren().addAll(panes, chips, welcome);
+    guide = new Guide(this);
+    middle.getChildren().addAll(panes, chips, guide, welcome);
     StackPane.setAlignment(chips, Pos.TOP_CENTER);
     buildWelcome();
     HBox.setHgrow(tape, Priority.ALWAYS);
@@ -111,6 +113,7 @@ public final class Desk extends StackPane {
     middle.setOnDragDropped(this::dropped);
     session.onOpen(view::startAfresh);
     session.onChange(this::update);
+    view.onMoved(guide::update);
     showSettings();
   }
 
@@ -214,6 +217,7 @@ public final class Desk extends StackPane {
     }
     view.refresh();
     panes.update();
+    guide.update();
   }
 
   // --- opening and saving ----------------------------------------------------------------------
@@ -233,7 +237,7 @@ public final class Desk extends StackPane {
         new HBox(
             16,
             link("Open a scan…  " + actions.keyText("file.open"), "open", this::open),
-            link("Try it on the demo scan", "open-demo", this::openDemo));
+            link("Try it on the demo scan", "open-demo", this::openDemoFirst));
     welcome.getChildren().setAll(title, text, begin);
     List<Path> unsaved = session.home().unsaved();
     if (!unsaved.isEmpty()) {
@@ -266,6 +270,28 @@ public final class Desk extends StackPane {
     b.getStyleClass().setAll("link");
     b.setOnAction(e -> run.run());
     return b;
+  }
+
+  /** Opens the made-up scan with the first steps over it, unless they were seen. */
+  public void openDemoFirst() {
+    if (!settings.isGuideSeen()) {
+      settings.setGuideSeen();
+      guide.begin();
+      showSettings();
+    }
+    openDemo();
+  }
+
+  /** Shows the first steps again, over the demo scan if nothing is open. */
+  void showGuide() {
+    guide.begin();
+    if (!session.isOpen()) {
+      openDemo();
+    }
+  }
+
+  Guide guide() {
+    return guide;
   }
 
   /** Opens the made-up scan; makes it the first time. */

@@ -51,6 +51,7 @@ final class DeskActions {
     BooleanSupplier open = session::isOpen;
     actions.add("file.open", "Open a scan or project", "Ctrl O", desk::open);
     actions.add("file.demo", "Open the demo scan", "", desk::openDemo);
+    actions.add("guide", "First steps, over the demo scan", "", desk::showGuide);
     actions.add("file.save", "Save the project", "Ctrl S", desk::save, open);
     actions.add(
         "file.save-as", "Save the project under another name", "Ctrl Shift S", desk::saveAs, open);

@@ -157,6 +157,7 @@ final class SettingsPage extends VBox {
   private static HBox row(String words, Region control) {
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
+    control.setAccessibleText(words);
     HBox h = new HBox(12, new Label(words), gap, control);
     h.setAlignment(Pos.CENTER_LEFT);
     return h;

@@ -186,6 +186,7 @@ final class Sheet extends VBox {
     HBox box = new HBox(8, w, gap, k);
     box.setAlignment(Pos.CENTER_LEFT);
     Button b = new Button();
+    b.setAccessibleText(words);
     b.setGraphic(box);
     b.getStyleClass().setAll(style);
     b.setMaxWidth(Double.MAX_VALUE);
@@ -197,6 +198,7 @@ final class Sheet extends VBox {
 
   private static void words(Button b, String words) {
     ((Label) ((HBox) b.getGraphic()).getChildren().getFirst()).setText(words);
+    b.setAccessibleText(words);
   }
 
   void shutDown() {

@@ -62,6 +62,7 @@ final class StageBar extends HBox {
     Button finder = new Button();
     finder.setGraphic(inside);
     finder.getStyleClass().setAll("find");
+    finder.setAccessibleText("Find an action");
     finder.setId("find-action");
     finder.setOnAction(e -> find.run());
     finder.setMinWidth(Region.USE_PREF_SIZE);
