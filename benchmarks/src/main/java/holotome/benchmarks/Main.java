@@ -21,9 +21,11 @@ public final class Main {
         case "job" -> JobBench.run(rest);
         case "cancel" ->
             CancelBench.run(rest.isEmpty() ? 1_200_000 : Integer.parseInt(rest.getFirst()));
+        case "revise" ->
+            ReviseBench.run(rest.isEmpty() ? 1_200_000 : Integer.parseInt(rest.getFirst()));
         default -> {
           System.err.println(
-              "bench: name one of read, decimate, rays, view, datum, job, cancel (the last two take triangle counts)");
+              "bench: name one of read, decimate, rays, view, datum, job, cancel, revise (the last three take triangle counts)");
           System.exit(2);
         }
       }

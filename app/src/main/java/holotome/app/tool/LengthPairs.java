@@ -299,7 +299,7 @@ final class LengthPairs {
     if (bar == null) {
       return;
     }
-    Label l = new Label("A scale bar of " + bar.fields() + " fields was found. Take it as");
+    Label l = new Label("A scale bar of " + bar.fields() + " fields was found:");
     l.setWrapText(true);
     l.setMinHeight(Region.USE_PREF_SIZE);
     TextField other = Fields.plain("bar-length", lastBar, "its length");

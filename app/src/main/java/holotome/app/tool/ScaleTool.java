@@ -10,6 +10,7 @@ import holotome.core.frame.Frame;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Vec;
 import holotome.core.log.History;
+import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
@@ -45,6 +46,11 @@ public final class ScaleTool extends Tool {
   private String factor = "";
   private Length.Unit unit = Length.Unit.MM;
   private boolean asOpened;
+
+  /** The scan as opened, held while the tool is in hand, and the Log it was taken from. */
+  private Mesh opened;
+
+  private History openedIn;
   private boolean chosen;
   private double[] pointer;
   private ScanFile lookedAt;
@@ -82,7 +88,9 @@ public final class ScaleTool extends Tool {
     }
     on = session.history();
     if (!chosen && session.history() != null) {
-      asOpened = session.current().scan() != session.history().stateAfter(0).scan();
+      // Not in memory any more: then it is another than the current one.
+      Workpiece first = session.history().atHand(0);
+      asOpened = first == null || session.current().scan() != first.scan();
     }
     ChoiceBox<String> way = new ChoiceBox<>();
     way.setId("field-by");
@@ -261,6 +269,8 @@ public final class ScaleTool extends Tool {
 
   @Override
   public void end(ViewPort view) {
+    opened = null;
+    openedIn = null;
     pairs.clear();
     pointer = null;
     chosen = false;
@@ -293,8 +303,32 @@ public final class ScaleTool extends Tool {
     if (!asOpened || by != By.LENGTHS || session.history() == null) {
       return null;
     }
-    // The scan as opened, placed as the work stands now.
-    return Workpiece.of(session.history().stateAfter(0).scan(), session.current().frame());
+    // The scan as opened, placed as the work stands now; the current one until it was read back.
+    Mesh scan = opened();
+    return scan == null ? null : Workpiece.of(scan, session.current().frame());
+  }
+
+  /** The scan as opened; null while it is read back from disk. */
+  private Mesh opened() {
+    History h = session.history();
+    if (openedIn != h) {
+      openedIn = h;
+      Workpiece there = h.atHand(0);
+      opened = there == null ? null : there.scan();
+      if (there == null) {
+        session
+            .jobs()
+            .fetch(
+                () -> h.stateAfter(0).scan(),
+                m -> {
+                  if (openedIn == h) {
+                    opened = m;
+                    edited();
+                  }
+                });
+      }
+    }
+    return opened;
   }
 
   @Override

@@ -13,14 +13,15 @@ import holotome.core.datum.Scale;
 import holotome.core.datum.Turn;
 import holotome.core.datum.WriteSection;
 import holotome.core.geometry.Box;
+import holotome.core.log.Catalogue;
 import holotome.core.log.History;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.Tidy;
-import holotome.core.mend.TurnOver;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
+import holotome.core.step.StepKind;
 import holotome.core.trim.CutBox;
 import holotome.core.trim.CutFence;
 import holotome.core.trim.CutGround;
@@ -33,6 +34,7 @@ import holotome.core.unwrap.MakeCharts;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
 
@@ -82,10 +84,6 @@ public final class Tools {
         FillHoles.class,
         new StepTool(
             session, FillHoles.class, Stage.MEND, true, plain, (s, t) -> filling(t), none));
-    add(
-        TurnOver.class,
-        new StepTool(
-            session, TurnOver.class, Stage.MEND, true, plain, (s, t) -> "Turn it over", none));
     add(Scale.class, new ScaleTool(session));
     add(Level.class, new DatumTool(session, Level.class, (s, t) -> "Level the work"));
     add(Origin.class, new DatumTool(session, Origin.class, (s, t) -> "Move the origin"));
@@ -158,6 +156,22 @@ public final class Tools {
             (s, t) -> s instanceof WriteAsset a ? "Write " + a.fileName() : "Write the asset",
             w -> shipping(w, ship[0]));
     add(WriteAsset.class, ship[0]);
+    addTheRest(session);
+  }
+
+  /** A step that no tool was made for has the Sheet that its description gives. */
+  private void addTheRest(Session session) {
+    for (StepKind k : Catalogue.all()) {
+      if (!byStep.containsKey(k.type())) {
+        Stage stage = Stage.valueOf(k.stage().toUpperCase(Locale.ROOT));
+        // What the first stages do is quick; what comes after may take long.
+        boolean quick = stage.compareTo(Stage.DATUM) <= 0;
+        add(
+            k.type(),
+            new StepTool(
+                session, k.type(), stage, quick, Map.of(), (s, t) -> k.title(), w -> List.of()));
+      }
+    }
   }
 
   private void add(Class<? extends Step> type, Tool tool) {

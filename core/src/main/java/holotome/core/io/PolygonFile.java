@@ -4,9 +4,7 @@ import holotome.core.attribute.Attribute.Domain;
 import holotome.core.attribute.Attribute.Kind;
 import holotome.core.polygon.PolygonMesh;
 import holotome.core.task.Failure;
-import java.io.BufferedInputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -17,9 +15,9 @@ import java.util.Locale;
 
 /**
  * Reads and writes faces with any number of corners: OBJ (Wavefront, appendix B1 of its manual,
- * 3.0) with texture coordinates, and PLY (Turk, "The PLY Polygon File Format", 1994) in text. For
- * small meshes that are modelled; scans go through {@link MeshReader}, which cuts faces into
- * triangles.
+ * 3.0) with texture coordinates, and PLY (Turk, "The PLY Polygon File Format", 1994), read in text
+ * and both binary orders, written in text. For small meshes that are modelled; scans go through
+ * {@link MeshReader}, which cuts faces into triangles.
  */
 public final class PolygonFile {
   /** Texture coordinates are carried under this name. */
@@ -142,44 +140,8 @@ public final class PolygonFile {
   }
 
   private static PolygonMesh ply(Path file) throws IOException {
-    try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
-      PlyHeader header = PlyHeader.read(file, in);
-      if (header.encoding() != PlyHeader.Encoding.TEXT) {
-        throw Failure.badInput(
-            file + ": polygons are read from PLY in text only; open it as a scan");
-      }
-      TextSource t =
-          new TextSource(file, in, Files.size(file), holotome.core.task.Work.unwatched());
-      t.skipped(header.lines());
-      List<double[]> points = new ArrayList<>();
-      List<int[]> faces = new ArrayList<>();
-      for (PlyHeader.Element e : header.elements()) {
-        int x = e.indexOf("x");
-        int list = e.name().equals("face") ? e.indexOf("vertex_indices", "vertex_index") : -1;
-        for (long i = 0; i < e.count(); i++) {
-          double[] row = new double[e.properties().size()];
-          int[] face = null;
-          for (int k = 0; k < row.length; k++) {
-            if (e.properties().get(k).countType() == null) {
-              row[k] = t.number(e.name() + " " + i);
-              continue;
-            }
-            int n = t.whole(e.name() + " " + i + ", its count", 0, 1 << 16);
-            int[] items = new int[n];
-            for (int j = 0; j < n; j++) {
-              items[j] = t.whole(e.name() + " " + i, Integer.MIN_VALUE, Integer.MAX_VALUE);
-            }
-            face = k == list ? items : face;
-          }
-          if (e.name().equals("vertex") && x >= 0) {
-            points.add(new double[] {row[x], row[e.indexOf("y")], row[e.indexOf("z")]});
-          } else if (face != null) {
-            faces.add(face);
-          }
-        }
-      }
-      return made(file, points, faces);
-    }
+    PolygonPly p = PolygonPly.read(file);
+    return made(file, p.points(), p.faces());
   }
 
   /**

@@ -7,8 +7,13 @@ import holotome.core.polygon.PolygonMesh;
 import holotome.core.polygon.Triangulated;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -57,6 +62,69 @@ class PolygonFileTest {
     }
     var scan = MeshReader.read(out, Work.unwatched()).mesh();
     assertThat(scan.triangleCount()).isEqualTo(Triangulated.of(back).mesh().triangleCount());
+  }
+
+  /** The house in binary, with more on its points and faces than is wanted. */
+  private static byte[] binary(ByteOrder order) {
+    boolean little = order == ByteOrder.LITTLE_ENDIAN;
+    String header =
+        """
+        ply
+        format binary_%s_endian 1.0
+        element vertex 5
+        property uchar quality
+        property double x
+        property float y
+        property short z
+        element face 2
+        property list uchar float texcoord
+        property list ushort uint vertex_indices
+        property int flags
+        end_header
+        """
+            .formatted(little ? "little" : "big");
+    double[][] points = {{0, 0, 0}, {1, 0, 0}, {1, 0.75, 3}, {0, 0.75, -3}, {0.5, 1, 7}};
+    int[][] faces = {{0, 1, 2, 3}, {3, 2, 4}};
+    ByteBuffer b = ByteBuffer.allocate(1000).order(order);
+    for (double[] q : points) {
+      b.put((byte) 200).putDouble(q[0]).putFloat((float) q[1]).putShort((short) q[2]);
+    }
+    for (int[] f : faces) {
+      b.put((byte) 2).putFloat(0.5f).putFloat(0.25f);
+      b.putShort((short) f.length);
+      for (int v : f) {
+        b.putInt(v);
+      }
+      b.putInt(-1);
+    }
+    byte[] head = header.getBytes(StandardCharsets.US_ASCII);
+    byte[] out = Arrays.copyOf(head, head.length + b.position());
+    System.arraycopy(b.array(), 0, out, head.length, b.position());
+    return out;
+  }
+
+  @Test
+  void binaryPlyOfEitherOrderKeepsItsFaces() throws Exception {
+    for (ByteOrder order : List.of(ByteOrder.LITTLE_ENDIAN, ByteOrder.BIG_ENDIAN)) {
+      PolygonMesh m = PolygonFile.read(Files.write(dir.resolve("b.ply"), binary(order)));
+      assertThat(m.corners(0)).containsExactly(0, 1, 2, 3);
+      assertThat(m.corners(1)).containsExactly(3, 2, 4);
+      assertThat(m.position(3)).containsExactly(0, 0.75, -3);
+      assertThat(m.position(4)).containsExactly(0.5, 1, 7);
+    }
+  }
+
+  @Test
+  void cutShortAnywhereBinaryPlyIsRefusedInOneLine() throws Exception {
+    byte[] whole = binary(ByteOrder.LITTLE_ENDIAN);
+    for (int n = 0; n < whole.length; n += 3) {
+      Path file = Files.write(dir.resolve("short.ply"), Arrays.copyOf(whole, n));
+      assertThatThrownBy(() -> PolygonFile.read(file))
+          .as("%d bytes", n)
+          .isInstanceOf(Failure.class)
+          .hasMessageContaining("short.ply")
+          .hasMessageNotContaining("\n");
+    }
   }
 
   @Test
