@@ -23,8 +23,11 @@ final class BeforeLine {
   /** It stays this far, as a share of the width, from the rims. */
   private static final double RIM = 0.03;
 
-  /** Where the words stand: below the chips along the top of the view. */
+  /** Where the words stand: below the chips along the top of the view... */
   private static final double HEAD = 58;
+
+  /** ... and below a message under them. */
+  private static final double UNDER_MESSAGE = 136;
 
   private double at = 0.5;
   private boolean held;
@@ -55,14 +58,19 @@ final class BeforeLine {
     return was;
   }
 
-  void draw(GraphicsContext g, double width, double height, String left, String right) {
+  /**
+   * @param below whether a message stands under the chips
+   */
+  void draw(
+      GraphicsContext g, double width, double height, String left, String right, boolean below) {
+    double head = below ? UNDER_MESSAGE : HEAD;
     double x = Math.round(at * width);
     g.setStroke(PAPER);
     g.setLineWidth(4);
-    g.strokeLine(x, HEAD - 16, x, height);
+    g.strokeLine(x, head - 16, x, height);
     g.setStroke(INK);
     g.setLineWidth(1.6);
-    g.strokeLine(x, HEAD - 16, x, height);
+    g.strokeLine(x, head - 16, x, height);
     double y = height / 2;
     g.setFill(PAPER);
     g.fillRoundRect(x - GRIP_WIDTH / 2, y - GRIP_HEIGHT / 2, GRIP_WIDTH, GRIP_HEIGHT, 6, 6);
@@ -73,8 +81,8 @@ final class BeforeLine {
     g.setFont(Font.font("IBM Plex Sans", 13));
     g.setTextBaseline(VPos.CENTER);
     g.setTextAlign(TextAlignment.RIGHT);
-    Marks.text(g, left, x - 12, HEAD);
+    Marks.text(g, left, x - 12, head);
     g.setTextAlign(TextAlignment.LEFT);
-    Marks.text(g, right, x + 12, HEAD);
+    Marks.text(g, right, x + 12, head);
   }
 }

@@ -143,6 +143,14 @@ public final class Panes extends StackPane {
     }
   }
 
+  /** Shows everything there is, in every pane. */
+  public void showAll() {
+    main.navigation().showAll();
+    if (flat != null) {
+      flat.showAll();
+    }
+  }
+
   /** Whether all panes beside the view show what is wanted, in full. */
   public boolean isExactShown() {
     return (flat == null || flat.isExactShown())

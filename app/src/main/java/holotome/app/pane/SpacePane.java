@@ -607,12 +607,15 @@ public final class SpacePane extends Pane implements ViewPort {
       tool.draw(this, g);
     }
     if (comparison() != null) {
+      boolean told = session.failure() != null || !session.message().isEmpty();
+      boolean trying = isTrying();
       line.draw(
           g,
           getWidth(),
           getHeight(),
-          isTrying() ? "Now" : before.words(),
-          isTrying() ? "After" : "Now");
+          trying ? "Now" : before.words(),
+          trying ? "After" : "Now",
+          told);
     }
   }
 

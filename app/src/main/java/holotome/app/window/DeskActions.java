@@ -97,7 +97,7 @@ final class DeskActions {
     reshape("smooth", "Smooth the outline of the selection", "S", Reshape.How.SMOOTH);
     reshape("fill", "Fill the gaps in the selection", "F", Reshape.How.FILL);
     reshape("islands", "Select whole islands", "W", Reshape.How.ISLANDS);
-    actions.add("view.all", "Show everything", "Home", view.navigation()::showAll, open);
+    actions.add("view.all", "Show everything", "Home", panes::showAll, open);
     actions.add("view.selection", "Show the selection", "End", view::showSelection, open);
     actions.add(
         "view.projection",

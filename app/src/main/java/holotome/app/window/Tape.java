@@ -184,7 +184,7 @@ final class Tape extends Pane {
     int first = session.scanFile().triangles();
     boolean pending = pendingTitle != null;
     int count = lines.size() + 1 + (pending ? 1 : 0);
-    double length = Math.clamp((width - LEFT - 20) / count, 76, 168);
+    double length = Math.clamp((width - LEFT - 20) / count, 60, 168);
     // More entries than fit: the tape is drawn from the end, older ones run off to the left.
     double x = Math.min(LEFT, width - 20 - count * length);
     double most = Math.max(first, pendingTriangles);
