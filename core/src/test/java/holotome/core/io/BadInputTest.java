@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowable;
 
+import holotome.core.Datasets;
 import holotome.core.Naive;
 import holotome.core.Shapes;
 import holotome.core.geometry.Similarity;
@@ -88,7 +89,7 @@ class BadInputTest {
     byte[] whole = Files.readAllBytes(sample(ending));
     Random r = new Random(17);
     int refused = 0;
-    for (int i = 0; i < 400; i++) {
+    for (int i = 0; i < Datasets.times(400, 10_000); i++) {
       byte[] b = whole.clone();
       for (int k = 0; k <= i % 4; k++) {
         b[r.nextInt(i % 2 == 0 ? Math.min(b.length, 200) : b.length)] = (byte) r.nextInt();
@@ -154,6 +155,22 @@ class BadInputTest {
     Path other = Files.writeString(dir.resolve("x.doc"), "x");
     assertThatThrownBy(() -> MeshReader.read(other, Work.unwatched()))
         .hasMessageContaining("not a mesh format");
+  }
+
+  /** A remark may follow a number at once, as in mesh_with_colors.off of libcgal-demo. */
+  @Test
+  void remarksOfOffFilesNeedNoBlank() throws IOException {
+    Path p =
+        Files.writeString(
+            dir.resolve("r.off"),
+            "COFF#kind\n3 1 0#counts\n0 0 0 0.9 0 0#red\n1 0 0 0 0.9 0#green\n0 1 0#x\n3 0 1 2#face\n");
+    assertThat(catchThrowable(() -> MeshReader.read(p, Work.unwatched())))
+        .hasMessageContaining("colour of vertex 2");
+    Files.writeString(
+        p, Files.readString(p).replace("0 1 0#x", "0 1 0 0 0 0.9#blue"), StandardCharsets.UTF_8);
+    Mesh m = MeshReader.read(p, Work.unwatched()).mesh();
+    assertThat(m.triangleCount()).isEqualTo(1);
+    assertThat(m.colours()[0]).isEqualTo(0xffe60000);
   }
 
   @Test

@@ -191,7 +191,7 @@ class ImageFileTest {
       byte[] whole = Files.readAllBytes(write(picture(3, Sample.BYTE, Space.SRGB), f));
       Path file = dir.resolve("damaged." + f.ending());
       int refused = 0;
-      for (int k = 0; k < 60; k++) {
+      for (int k = 0; k < Datasets.times(60, 10_000); k++) {
         byte[] b =
             k % 2 == 0
                 ? java.util.Arrays.copyOf(whole, random.nextInt(whole.length))

@@ -18,12 +18,14 @@ import holotome.core.reduce.Decimation;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Run;
 import holotome.core.task.Work;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /**
@@ -40,10 +42,9 @@ class RealScansTest {
     return Tidy.tidy(m, new ArrayList<>(), Work.unwatched());
   }
 
-  /** Ten assorted meshes of libcgal-demo: closed, open, shuffled, with holes, of polygons, soup. */
-  @ParameterizedTest
-  @ValueSource(
-      strings = {
+  /** Assorted meshes: closed, open, shuffled, with holes, of polygons, soup. */
+  static List<String> meshes() throws IOException {
+    return Datasets.meshes(
         "cgal/refined_elephant.off",
         "cgal/elephant-with-holes.off",
         "cgal/blobby-shuffled.off",
@@ -56,8 +57,11 @@ class RealScansTest {
         "cgal/oblong-shuffled.off",
         "cgal/pig.off",
         "cgal/dino.off",
-        "bunny.obj"
-      })
+        "bunny.obj");
+  }
+
+  @ParameterizedTest
+  @MethodSource("meshes")
   void inspectedTidiedDecimatedWrittenReadBack(String name) {
     Mesh raw = read(name);
     agrees(raw);
@@ -74,8 +78,10 @@ class RealScansTest {
     Naive.assertSound(light);
     assertThat(Naive.crowded(light)).isZero();
     assertThat(Naive.islands(light)).isLessThanOrEqualTo(Naive.islands(clean));
-    boolean closed = Naive.border(clean) == 0;
-    assertThat(Naive.border(light) == 0).isEqualTo(closed);
+    if (Naive.islands(light) == Naive.islands(clean)) {
+      boolean closed = Naive.border(clean) == 0;
+      assertThat(Naive.border(light) == 0).isEqualTo(closed);
+    }
 
     for (String ending : List.of("ply", "obj", "stl")) {
       Path file = dir.resolve("out." + ending);
