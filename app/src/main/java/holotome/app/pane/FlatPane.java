@@ -16,33 +16,23 @@ import holotome.view.scene.LineLayer;
 import holotome.view.scene.Look;
 import holotome.view.scene.MeshLayer;
 import holotome.view.scene.Scene;
-import java.nio.IntBuffer;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
-import javafx.animation.PauseTransition;
 import javafx.geometry.VPos;
-import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.image.ImageView;
-import javafx.scene.image.PixelBuffer;
-import javafx.scene.image.PixelFormat;
-import javafx.scene.image.WritableImage;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
-import javafx.scene.layout.Pane;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
-import javafx.util.Duration;
 
 /**
  * The flat pane: the charts of the Cast in the texture square, in the look of the space pane as far
  * as it has one, drawn as that is. The same mouse shifts it and comes closer; a click chooses a
  * chart, Shift + click one more.
  */
-public final class FlatPane extends Pane {
+public final class FlatPane extends PicturePane {
   private static final Box SQUARE = new Box(0, 0, 0, 1, 1, 0);
   private static final int INK = 0xff1d2b33;
 
@@ -51,30 +41,18 @@ public final class FlatPane extends Pane {
 
   private final Session session;
   private final ViewSettings settings;
-  private final ImageView image = new ImageView();
-  private final Canvas overlay = new Canvas();
-  private final ViewWorker worker;
   private final Navigation navigation = new Navigation(new Ground(), false);
-  private final PauseTransition still = new PauseTransition(Duration.millis(100));
   private Charts shown;
   private double[] outlines;
   private double area;
-  private ViewWorker.Request wanted;
-  private boolean exactShown;
 
   FlatPane(Session session, ViewSettings settings) {
+    super(new Renderer(), f -> {});
     this.session = session;
     this.settings = settings;
-    worker = new ViewWorker(new Renderer(), this::drawn, f -> {});
     setId("flat-view");
-    setAccessibleRole(AccessibleRole.IMAGE_VIEW);
     setAccessibleText("Charts and maps in the texture square");
     setMinSize(160, 160);
-    getChildren().addAll(image, overlay);
-    widthProperty().addListener((o, a, b) -> resized());
-    heightProperty().addListener((o, a, b) -> resized());
-    Density.watch(this, this::resized);
-    still.setOnFinished(e -> draw(false));
     addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
     addEventHandler(MouseEvent.MOUSE_DRAGGED, navigation::dragged);
     addEventHandler(ScrollEvent.SCROLL, e -> navigation.wheel(e.getX(), e.getY(), e.getDeltaY()));
@@ -110,15 +88,14 @@ public final class FlatPane extends Pane {
     }
   }
 
-  private void resized() {
-    overlay.setWidth(getWidth());
-    overlay.setHeight(getHeight());
-    if (getWidth() > 1 && getHeight() > 1) {
-      if (navigation.camera() == null) {
-        navigation.set(
-            Camera.showing(SQUARE, Camera.Direction.TOP, navigation.aspect())
-                .withPerspective(false));
-      }
+  @Override
+  void resized() {
+    if (navigation.camera() == null && getWidth() > 1 && getHeight() > 1) {
+      navigation.set(
+          Camera.showing(SQUARE, Camera.Direction.TOP, navigation.aspect()).withPerspective(false));
+    }
+    super.resized();
+    if (navigation.camera() != null) {
       navigation.showAll();
     }
   }
@@ -132,15 +109,16 @@ public final class FlatPane extends Pane {
     navigation.pressed(e, settings.turnsByMiddle());
     Mesh mesh = mesh();
     if (e.getButton() == MouseButton.PRIMARY && mesh != null && shown != null) {
-      worker.pick(
-          request(true),
-          e.getX() * Density.of(this),
-          e.getY() * Density.of(this),
-          t -> {
-            if (mesh() == mesh) {
-              session.charts().choose(mesh, t, e.isShiftDown());
-            }
-          });
+      worker()
+          .pick(
+              request(true),
+              e.getX() * Density.of(this),
+              e.getY() * Density.of(this),
+              t -> {
+                if (mesh() == mesh) {
+                  session.charts().choose(mesh, t, e.isShiftDown());
+                }
+              });
     }
   }
 
@@ -173,7 +151,7 @@ public final class FlatPane extends Pane {
       }
     }
     if (now == null) {
-      image.setImage(null);
+      clear();
     }
     draw(false);
     repaint();
@@ -216,46 +194,19 @@ public final class FlatPane extends Pane {
     return out;
   }
 
-  private ViewWorker.Request request(boolean moving) {
+  @Override
+  ViewWorker.Request request(boolean moving) {
+    if (shown == null || navigation.camera() == null) {
+      return null;
+    }
     return new ViewWorker.Request(
-        scene(),
-        navigation.camera(),
-        (int) Math.round(getWidth() * Density.of(this)),
-        (int) Math.round(getHeight() * Density.of(this)),
-        moving);
-  }
-
-  private void draw(boolean moving) {
-    if (shown == null || navigation.camera() == null || getWidth() < 2 || getHeight() < 2) {
-      return;
-    }
-    exactShown = false;
-    wanted = request(moving);
-    worker.ask(wanted);
-    if (moving) {
-      still.playFromStart();
-    }
-  }
-
-  private void drawn(ViewWorker.Drawn d) {
-    if (shown == null) {
-      return;
-    }
-    exactShown = d.smooth() && d.request() == wanted;
-    PixelBuffer<IntBuffer> b =
-        new PixelBuffer<>(
-            d.picture().width(),
-            d.picture().height(),
-            IntBuffer.wrap(d.pixels()),
-            PixelFormat.getIntArgbPreInstance());
-    image.setImage(new WritableImage(b));
-    image.setFitWidth(d.picture().width() / Density.of(this));
-    image.setFitHeight(d.picture().height() / Density.of(this));
+        scene(), navigation.camera(), dense(getWidth()), dense(getHeight()), moving);
   }
 
   /** Whether what is wanted is up, in full; nothing is wanted where there are no charts. */
+  @Override
   public boolean isExactShown() {
-    return exactShown || mesh() == null;
+    return super.isExactShown() || mesh() == null;
   }
 
   /** A point of the texture square in pixels of the pane. */
@@ -264,9 +215,9 @@ public final class FlatPane extends Pane {
     return new double[] {m[0] * u + m[1] * v + m[3], m[4] * u + m[5] * v + m[7]};
   }
 
-  private void repaint() {
-    GraphicsContext g = overlay.getGraphicsContext2D();
-    g.clearRect(0, 0, overlay.getWidth(), overlay.getHeight());
+  @Override
+  public void repaint() {
+    GraphicsContext g = cleared();
     g.setFont(Font.font("IBM Plex Sans", 13));
     g.setTextBaseline(VPos.CENTER);
     if (shown == null) {
@@ -283,10 +234,5 @@ public final class FlatPane extends Pane {
     String look = settings.title(look(), session.shown());
     String charts = String.format("%,d %s", shown.count(), shown.count() == 1 ? "chart" : "charts");
     return String.format("%s · %s · %.1f %% of the square", look, charts, 100 * area);
-  }
-
-  void shutDown() {
-    still.stop();
-    worker.shutDown();
   }
 }

@@ -8,46 +8,31 @@ import holotome.core.geometry.Box;
 import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
-import holotome.core.task.Failure;
 import holotome.view.Renderer;
 import holotome.view.camera.Camera;
 import holotome.view.picking.Picking;
 import holotome.view.scene.Look;
 import holotome.view.scene.MeshLayer;
 import holotome.view.scene.Scene;
-import java.nio.IntBuffer;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
-import javafx.animation.PauseTransition;
-import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.image.ImageView;
-import javafx.scene.image.PixelBuffer;
-import javafx.scene.image.PixelFormat;
-import javafx.scene.image.WritableImage;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
-import javafx.scene.layout.Pane;
-import javafx.util.Duration;
 
 /**
  * The view: the picture of the work, drawn by {@link ViewWorker}, with the tool's marks over it.
  * The right button turns about the point under the pointer, the middle one (or Shift + right)
  * shifts, the wheel comes closer; the left button is the tool's.
  */
-public final class SpacePane extends Pane implements ViewPort {
+public final class SpacePane extends PicturePane implements ViewPort {
   private final Session session;
-  private final ImageView image = new ImageView();
-  private final Canvas overlay = new Canvas();
   private final Renderer renderer;
-  private final ViewWorker worker;
   private final ViewSettings settings;
-  private final PauseTransition still = new PauseTransition(Duration.millis(100));
   private final Overlay marks = new Overlay();
   private final SizeMarks sizes = new SizeMarks();
   private Tool tool;
@@ -58,11 +43,6 @@ public final class SpacePane extends Pane implements ViewPort {
   private Mesh loopsOf;
   private Stage loopsIn;
   private boolean through;
-  private int[] pixels = new int[0];
-  private int pixelWidth;
-  private double frameSeconds;
-  private boolean exactShown;
-  private ViewWorker.Request wanted;
   private final Navigation navigation;
 
   /** The view that this pane stands beside; null for the view itself. */
@@ -81,6 +61,8 @@ public final class SpacePane extends Pane implements ViewPort {
 
   private SpacePane(
       Session session, ViewSettings settings, Renderer renderer, SpacePane hub, Links.Link link) {
+    super(
+        renderer, f -> session.say("While it turns the scan is drawn as dots: " + f.getMessage()));
     this.hub = hub;
     this.link = link;
     this.navigation = new Navigation(new Ground(), link.turns());
@@ -88,23 +70,12 @@ public final class SpacePane extends Pane implements ViewPort {
     this.settings = settings;
     this.renderer = renderer;
     this.before = new StateBefore(session);
-    this.worker = new ViewWorker(renderer, this::drawn, this::unprepared);
     this.pointing =
         new Pointing(
-            session,
-            worker,
-            () -> mesh() == null || camera() == null ? null : request(true),
-            this::workpiece,
-            () -> Density.of(this));
-    getChildren().addAll(image, overlay);
+            session, worker(), () -> request(true), this::workpiece, () -> Density.of(this));
     setFocusTraversable(true);
-    setAccessibleRole(AccessibleRole.IMAGE_VIEW);
     setAccessibleText("The work; arrow keys turn it");
     setMinSize(200, 200);
-    widthProperty().addListener((o, a, b) -> resized());
-    heightProperty().addListener((o, a, b) -> resized());
-    Density.watch(this, this::resized);
-    still.setOnFinished(e -> draw(false));
     addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
     addEventHandler(MouseEvent.MOUSE_DRAGGED, this::draggedTo);
     addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
@@ -121,13 +92,6 @@ public final class SpacePane extends Pane implements ViewPort {
       tool.begin(this);
     }
     refresh();
-  }
-
-  private void resized() {
-    overlay.setWidth(getWidth());
-    overlay.setHeight(getHeight());
-    draw(true);
-    repaint();
   }
 
   // --- what is shown ---------------------------------------------------------------------------
@@ -275,7 +239,7 @@ public final class SpacePane extends Pane implements ViewPort {
   public void refresh() {
     Workpiece w = workpiece();
     if (meshOf(w) == null) {
-      image.setImage(null);
+      clear();
       return;
     }
     if (settings.isCompared()) {
@@ -290,77 +254,32 @@ public final class SpacePane extends Pane implements ViewPort {
     placed = now;
     // Another mesh: a quick picture first, the full one follows by itself.
     boolean other =
-        wanted == null
-            || wanted.scene().mesh() != meshOf(w)
-            || wanted.beside() == null && comparison() != null;
+        wanted() == null
+            || wanted().scene().mesh() != meshOf(w)
+            || wanted().beside() == null && comparison() != null;
     draw(other);
     repaint();
   }
 
   /** Forgets the camera: the next scan is shown whole. */
   public void startAfresh() {
-    worker.forget();
+    worker().forget();
     navigation.set(null);
     placed = null;
   }
 
-  private void draw(boolean moving) {
-    if (camera() == null || getWidth() < 2 || getHeight() < 2 || mesh() == null) {
-      return;
+  @Override
+  ViewWorker.Request request(boolean moving) {
+    if (camera() == null || mesh() == null) {
+      return null;
     }
-    exactShown = false;
-    wanted = request(moving);
-    worker.ask(wanted);
-    if (moving) {
-      still.playFromStart();
-    }
-  }
-
-  private ViewWorker.Request request(boolean moving) {
     return new ViewWorker.Request(
-        scene(),
-        beside(),
-        line.at(),
-        camera(),
-        (int) Math.round(getWidth() * Density.of(this)),
-        (int) Math.round(getHeight() * Density.of(this)),
-        moving);
-  }
-
-  private void unprepared(Failure f) {
-    session.say("While it turns the scan is drawn as dots: " + f.getMessage());
-  }
-
-  private void drawn(ViewWorker.Drawn d) {
-    pixels = d.pixels();
-    pixelWidth = d.picture().width();
-    frameSeconds = d.seconds();
-    exactShown = d.smooth() && d.request() == wanted;
-    PixelBuffer<IntBuffer> b =
-        new PixelBuffer<>(
-            d.picture().width(),
-            d.picture().height(),
-            IntBuffer.wrap(pixels),
-            PixelFormat.getIntArgbPreInstance());
-    image.setImage(new WritableImage(b));
-    image.setFitWidth(d.picture().width() / Density.of(this));
-    image.setFitHeight(d.picture().height() / Density.of(this));
-    repaint();
-  }
-
-  /** Seconds the last picture took. */
-  public double frameSeconds() {
-    return frameSeconds;
+        scene(), beside(), line.at(), camera(), dense(getWidth()), dense(getHeight()), moving);
   }
 
   /** Whether what is shown is ready to be drawn in little time. */
   public boolean isPrepared() {
     return mesh() != null && renderer.isPrepared(mesh());
-  }
-
-  /** Whether the full, smooth picture is up. */
-  public boolean isExactShown() {
-    return exactShown;
   }
 
   // --- camera ----------------------------------------------------------------------------------
@@ -463,16 +382,6 @@ public final class SpacePane extends Pane implements ViewPort {
   @Override
   public double[] toPixels() {
     return camera().toPixels((int) getWidth(), (int) getHeight(), bounds());
-  }
-
-  @Override
-  public int pixel(int x, int y) {
-    int h = pixelWidth == 0 ? 0 : pixels.length / pixelWidth;
-    int px = (int) (x * Density.of(this));
-    int py = (int) (y * Density.of(this));
-    return px < 0 || py < 0 || px >= pixelWidth || py >= h
-        ? 0xffa0a0a0
-        : pixels[py * pixelWidth + px];
   }
 
   // --- pointing --------------------------------------------------------------------------------
@@ -590,8 +499,7 @@ public final class SpacePane extends Pane implements ViewPort {
 
   @Override
   public void repaint() {
-    GraphicsContext g = overlay.getGraphicsContext2D();
-    g.clearRect(0, 0, overlay.getWidth(), overlay.getHeight());
+    GraphicsContext g = cleared();
     if (camera() == null || mesh() == null) {
       return;
     }
@@ -617,10 +525,5 @@ public final class SpacePane extends Pane implements ViewPort {
           trying ? "After" : "Now",
           told);
     }
-  }
-
-  public void shutDown() {
-    still.stop();
-    worker.shutDown();
   }
 }

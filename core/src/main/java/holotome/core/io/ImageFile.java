@@ -1,25 +1,21 @@
 package holotome.core.io;
 
 import holotome.core.image.Image;
-import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.awt.image.BufferedImage;
 import java.awt.image.DataBuffer;
 import java.awt.image.IndexColorModel;
 import java.awt.image.Raster;
 import java.io.BufferedOutputStream;
-import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.Iterator;
 import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
-import javax.imageio.ImageReader;
 import javax.imageio.ImageTypeSpecifier;
 import javax.imageio.ImageWriteParam;
 import javax.imageio.ImageWriter;
-import javax.imageio.stream.ImageInputStream;
 import javax.imageio.stream.ImageOutputStream;
 
 /**
@@ -28,8 +24,6 @@ import javax.imageio.stream.ImageOutputStream;
  * floats as light.
  */
 public final class ImageFile {
-  private static final long MOST_PIXELS = 1L << 29;
-
   private ImageFile() {}
 
   /** File formats with their depth. */
@@ -69,28 +63,11 @@ public final class ImageFile {
    * @throws IOException where the file is damaged, of another kind, or too large
    */
   public static Image read(Path file, Image.Space space, Work work) throws IOException {
-    try (ImageInputStream in = ImageIO.createImageInputStream(file.toFile())) {
-      Iterator<ImageReader> readers = in == null ? null : ImageIO.getImageReaders(in);
-      if (readers == null || !readers.hasNext()) {
-        throw new IOException("not a picture format read here; use PNG, JPEG or TIFF");
-      }
-      ImageReader reader = readers.next();
-      try {
-        reader.setInput(in, true, true);
-        int w = reader.getWidth(0);
-        int h = reader.getHeight(0);
-        if ((long) w * h > MOST_PIXELS) {
-          throw new IOException(w + " x " + h + " pixels are too many");
-        }
-        return image(reader.read(0), space, work);
-      } catch (Failure e) {
-        throw e;
-      } catch (RuntimeException e) {
-        // The JDK's codecs throw unchecked exceptions of many kinds on damaged files.
-        throw new IOException("damaged picture", e);
-      } finally {
-        reader.dispose();
-      }
+    BufferedImage decoded = PictureCodec.decode(file);
+    try {
+      return image(decoded, space, work);
+    } catch (IndexOutOfBoundsException e) {
+      throw new IOException("damaged picture", e);
     }
   }
 
@@ -109,8 +86,7 @@ public final class ImageFile {
     int w = b.getWidth();
     int h = b.getHeight();
     if (packed || sample == Image.Sample.BYTE && bits != 8) {
-      int[] argb = b.getRGB(0, 0, w, h, null, 0, w);
-      return Image.of(new holotome.core.image.Raster(w, h, argb));
+      return Image.of(new holotome.core.image.Raster(w, h, PictureCodec.argb(b)));
     }
     int n = Math.min(4, r.getNumBands());
     Image.Space meant = sample == Image.Sample.FLOAT ? Image.Space.LINEAR : space;
@@ -164,15 +140,6 @@ public final class ImageFile {
 
   private static void encode(Image image, String name, double quality, OutputStream out, Work work)
       throws IOException {
-    ImageIO.setUseCache(false);
-    OutputStream checked =
-        new FilterOutputStream(out) {
-          @Override
-          public void write(byte[] b, int from, int length) throws IOException {
-            work.check();
-            out.write(b, from, length);
-          }
-        };
     TiledRendering picture = new TiledRendering(image);
     ImageTypeSpecifier type = ImageTypeSpecifier.createFromRenderedImage(picture);
     Iterator<ImageWriter> writers = ImageIO.getImageWriters(type, name);
@@ -180,7 +147,8 @@ public final class ImageFile {
       throw new IOException("no writer for this kind of " + name + " in this Java");
     }
     ImageWriter writer = writers.next();
-    BufferedOutputStream buffered = new BufferedOutputStream(checked, 1 << 13);
+    BufferedOutputStream buffered =
+        new BufferedOutputStream(PictureCodec.cancelled(out, work), 1 << 13);
     try (ImageOutputStream to = ImageIO.createImageOutputStream(buffered)) {
       writer.setOutput(to);
       ImageWriteParam p = writer.getDefaultWriteParam();

@@ -7,34 +7,8 @@ import holotome.core.mesh.VertexColours;
 /** The Scan's colour, from its pictures or its vertices. */
 final class ColourMap extends MapRule {
 
-  @Override
-  public String fileName() {
-    return "colour";
-  }
-
-  @Override
-  public String title() {
-    return "Colour";
-  }
-
-  @Override
-  public int channels() {
-    return 3;
-  }
-
-  @Override
-  public Image.Sample sample() {
-    return Image.Sample.BYTE;
-  }
-
-  @Override
-  public Image.Space space() {
-    return Image.Space.SRGB;
-  }
-
-  @Override
-  public Shown shown() {
-    return Shown.COLOUR;
+  ColourMap() {
+    super("colour", "Colour", 3, Image.Sample.BYTE, Image.Space.SRGB, Shown.COLOUR);
   }
 
   @Override

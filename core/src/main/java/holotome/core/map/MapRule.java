@@ -9,8 +9,6 @@ import holotome.core.mesh.Mesh;
  */
 public abstract class MapRule {
 
-  protected MapRule() {}
-
   /** How a map's values are looked at. */
   public enum Shown {
     /** As the colour of the surface. */
@@ -21,19 +19,57 @@ public abstract class MapRule {
     SHADE
   }
 
-  /** What the files are called after, and the words of the Log. */
-  public abstract String fileName();
+  private final String fileName;
+  private final String title;
+  private final int channels;
+  private final Image.Sample sample;
+  private final Image.Space space;
+  private final Shown shown;
+
+  /**
+   * @param fileName what the files are called after, and the word of the Log
+   * @param title what it is called in the window
+   */
+  protected MapRule(
+      String fileName,
+      String title,
+      int channels,
+      Image.Sample sample,
+      Image.Space space,
+      Shown shown) {
+    this.fileName = fileName;
+    this.title = title;
+    this.channels = channels;
+    this.sample = sample;
+    this.space = space;
+    this.shown = shown;
+  }
+
+  /** What the files are called after, and the word of the Log. */
+  public final String fileName() {
+    return fileName;
+  }
 
   /** What it is called in the window. */
-  public abstract String title();
+  public final String title() {
+    return title;
+  }
 
-  public abstract int channels();
+  public final int channels() {
+    return channels;
+  }
 
-  public abstract Image.Sample sample();
+  public final Image.Sample sample() {
+    return sample;
+  }
 
-  public abstract Image.Space space();
+  public final Image.Space space() {
+    return space;
+  }
 
-  public abstract Shown shown();
+  public final Shown shown() {
+    return shown;
+  }
 
   /** Gets ready to ask a Scan; what it gives is used by several threads. */
   public abstract Taker taker(Mesh scan);

@@ -10,34 +10,8 @@ import holotome.core.mesh.Mesh;
  */
 final class NormalMap extends MapRule {
 
-  @Override
-  public String fileName() {
-    return "normal";
-  }
-
-  @Override
-  public String title() {
-    return "Normal";
-  }
-
-  @Override
-  public int channels() {
-    return 3;
-  }
-
-  @Override
-  public Image.Sample sample() {
-    return Image.Sample.BYTE;
-  }
-
-  @Override
-  public Image.Space space() {
-    return Image.Space.LINEAR;
-  }
-
-  @Override
-  public Shown shown() {
-    return Shown.DIRECTION;
+  NormalMap() {
+    super("normal", "Normal", 3, Image.Sample.BYTE, Image.Space.LINEAR, Shown.DIRECTION);
   }
 
   @Override
