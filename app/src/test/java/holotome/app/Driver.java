@@ -96,6 +96,17 @@ public final class Driver implements AutoCloseable {
     }
   }
 
+  /** Whether the window is on a display, not off screen. */
+  private static final boolean REAL = !"Headless".equals(System.getProperty("glass.platform"));
+
+  private static void pause() {
+    try {
+      Thread.sleep(50);
+    } catch (InterruptedException e) {
+      throw new AssertionError(e);
+    }
+  }
+
   private void act(Runnable what) {
     on(
         () -> {
@@ -104,6 +115,10 @@ public final class Driver implements AutoCloseable {
         });
     // Lets what the event set off run before anything else is looked at.
     on(() -> null);
+    if (REAL) {
+      // What the robot does comes back through the display: it is not there at once.
+      pause();
+    }
   }
 
   /**
@@ -377,6 +392,10 @@ public final class Driver implements AutoCloseable {
     double before = on(() -> desk.view().camera().distance());
     act(() -> robot.mouseWheel(notches));
     await("the wheel to move the view", () -> desk.view().camera().distance() != before);
+    for (int i = 0; REAL && i < Math.abs(notches); i++) {
+      // On a display each notch comes by itself.
+      pause();
+    }
   }
 
   // --- keys ------------------------------------------------------------------------------------

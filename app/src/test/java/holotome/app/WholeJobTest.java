@@ -99,7 +99,7 @@ class WholeJobTest {
       for (int end = 0; end < 2; end++) {
         double[] p = Scans.barEnd(scan, end);
         double[] px = d.pixel(p);
-        d.wheel(view, px[0], px[1], -14);
+        d.wheel(view, px[0], px[1], -40);
         d.settle();
         px = d.pixel(p);
         d.clickAt(view, px[0], px[1]);
