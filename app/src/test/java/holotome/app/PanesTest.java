@@ -10,6 +10,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.view.camera.Camera;
 import java.io.IOException;
+import java.lang.ref.WeakReference;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.BitSet;
@@ -255,6 +256,116 @@ class PanesTest extends WindowCase {
           d.scene().getWindow().setRenderScaleX(1);
           d.scene().getWindow().setRenderScaleY(1);
           return null;
+        });
+  }
+
+  /** How many pixels of a part of the view differ from its background, which is grey. */
+  private int drawnIn(int[] px, int from, int to) {
+    int width = (int) view.getLayoutBounds().getWidth();
+    int n = 0;
+    for (int i = 0; i < px.length; i++) {
+      int c = px[i];
+      int spread = Math.abs((c >> 16 & 255) - (c & 255)) + Math.abs((c >> 8 & 255) - (c & 255));
+      n += i % width >= from && i % width < to && spread > 24 ? 1 : 0;
+    }
+    return n;
+  }
+
+  /** A step that gives the work another size: both states are as large, left and right of it. */
+  @Test
+  void theStateBeforeIsAsLargeWhateverTheScaleWas() {
+    stage(KeyCode.DIGIT4);
+    d.find("datum: scale");
+    d.click("bar-500");
+    d.settle();
+    apply();
+    d.keys(KeyCode.HOME);
+    d.settle();
+    int width = (int) view.getLayoutBounds().getWidth();
+    int left = drawnIn(pixels(), 0, width / 2 - 4);
+    int right = drawnIn(pixels(), width / 2 + 4, width);
+    assertThat(left).isGreaterThan(3000);
+    d.keys(KeyCode.K);
+    d.settle();
+    int[] both = pixels();
+    assertThat((double) drawnIn(both, 0, width / 2 - 4)).isCloseTo(left, within(0.1 * left));
+    assertThat((double) drawnIn(both, width / 2 + 4, width)).isCloseTo(right, within(0.1 * right));
+    assertThat(d.text("compared")).contains("Before and now");
+    d.click("compared");
+    d.settle();
+    // The same beside it: moved in one pane, the other still shows the same part of the work.
+    d.find("before the last step");
+    d.settle();
+    d.drag(view, MouseButton.SECONDARY, 150, 300, 190, 310);
+    d.settle();
+    Camera now = camera();
+    Camera then = camera("second-view");
+    double scale = d.on(() -> d.desk().session().current().frame().toWork().scale());
+    assertThat(then.distance() * scale).isCloseTo(now.distance(), within(1e-6 * now.distance()));
+    d.drag(d.node("second-view"), MouseButton.SECONDARY, 150, 300, 180, 310);
+    d.settle();
+    assertThat(camera("second-view").distance() * scale)
+        .isCloseTo(camera().distance(), within(1e-6 * camera().distance()));
+    d.find("one pane");
+  }
+
+  /** A drag belongs to what it began on, wherever it is let go. */
+  @Test
+  void aLassoMayEndOnTheOtherSideOfTheLine() {
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT5);
+    d.settle();
+    apply();
+    d.keys(KeyCode.DIGIT1);
+    d.keys(KeyCode.K);
+    d.settle();
+    double m = view.getLayoutBounds().getWidth() / 2;
+    d.drag(view, MouseButton.PRIMARY, m + 60, 300, m + 60, 420, m - 60, 420, m - 60, 300);
+    d.await("a selection", () -> d.desk().session().selection() != null);
+    d.keys(KeyCode.ESCAPE);
+    d.settle();
+    // Begun on the left nothing is selected: that state is only looked at.
+    d.drag(view, MouseButton.PRIMARY, m - 60, 300, m - 60, 420, m + 60, 420, m + 60, 300);
+    d.settle();
+    assertThat(d.on(() -> d.desk().session().selection())).isNull();
+    d.keys(KeyCode.K);
+  }
+
+  @Test
+  void bordersThatAFindingShowsAreLinesOnTheSurface() {
+    stage(KeyCode.DIGIT3);
+    int[] before = pixels();
+    d.clickWords("findings", "Show");
+    d.settle();
+    int brick = 0;
+    int[] px = pixels();
+    for (int i = 0; i < px.length; i++) {
+      int c = px[i];
+      boolean red = (c >> 16 & 255) > (c >> 8 & 255) + 60 && (c >> 16 & 255) > (c & 255) + 60;
+      brick += red && px[i] != before[i] ? 1 : 0;
+    }
+    assertThat(brick).isGreaterThan(100);
+    d.keys(KeyCode.ESCAPE);
+    d.settle();
+    assertThat(differing(pixels(), before, (int) view.getLayoutBounds().getWidth(), 0, 9999))
+        .isZero();
+  }
+
+  @Test
+  void earlierWorkIsNotHeldForItsCharts() throws IOException {
+    open(box());
+    stage(KeyCode.DIGIT6);
+    double[] p = at(0.16, 0.25);
+    d.clickAt(d.node("flat-view"), p[0], p[1]);
+    awaitChosen("{0, 1}");
+    WeakReference<Mesh> mesh =
+        new WeakReference<>(d.on(() -> d.desk().session().current().current()));
+    open(scan);
+    d.await(
+        "the mesh let go",
+        () -> {
+          System.gc();
+          return mesh.get() == null;
         });
   }
 }

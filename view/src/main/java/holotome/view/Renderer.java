@@ -12,6 +12,7 @@ import holotome.view.cluster.Node;
 import holotome.view.cluster.Piece;
 import holotome.view.cluster.RayProbe;
 import holotome.view.layering.DotPainter;
+import holotome.view.layering.Ground;
 import holotome.view.layering.LinePainter;
 import holotome.view.layering.Stack;
 import holotome.view.picking.Picking;
@@ -188,23 +189,24 @@ public final class Renderer {
     if (scene.layers().isEmpty() && scene.subject().strength() == 1) {
       return subject;
     }
+    long meshes = scene.layers().stream().filter(MeshLayer.class::isInstance).count() + 1;
+    preparations.keepAtLeast((int) meshes);
     Stack stack = new Stack(width, height, backdrop(whole, subject));
     stack.add(subject.buffer, subject.pixels, scene.subject().strength());
-    int meshes = 1;
+    int number = 1;
     for (Layer l : scene.layers()) {
       if (l instanceof MeshLayer m) {
-        VisibilityBuffer b = buffer(meshes++, width, height);
+        VisibilityBuffer b = buffer(number++, width, height);
         stack.add(b, draw(whole.of(m, b), most).pixels, m.strength());
       }
     }
     int[] pixels = stack.compose(work);
-    double[] plane = scene.setting().clip();
+    Ground ground =
+        new Ground(pixels, stack.depths(), width, toPixels, scene.setting().clip(), scale);
     for (Layer l : scene.layers()) {
       switch (l) {
-        case LineLayer lines ->
-            LinePainter.draw(lines, pixels, stack.depths(), width, toPixels, plane, scale, work);
-        case DotLayer dots ->
-            DotPainter.draw(dots, pixels, stack.depths(), width, toPixels, plane, scale, work);
+        case LineLayer lines -> LinePainter.draw(lines, ground, work);
+        case DotLayer dots -> DotPainter.draw(dots, ground, work);
         case MeshLayer m -> {
           // Already in the stack.
         }

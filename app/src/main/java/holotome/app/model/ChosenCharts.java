@@ -1,8 +1,6 @@
 package holotome.app.model;
 
 import holotome.core.mesh.Mesh;
-import holotome.core.task.Work;
-import holotome.core.topology.Charts;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -16,7 +14,7 @@ public final class ChosenCharts {
   private final Runnable changed;
   private Mesh of;
   private boolean asked;
-  private Charts charts;
+  private ChartSheet sheet;
   private final BitSet chosen = new BitSet();
   private BitSet triangles;
   private final List<Runnable> later = new ArrayList<>();
@@ -32,19 +30,27 @@ public final class ChosenCharts {
   }
 
   /** The charts of a mesh with texture coordinates, once they are known: null until then. */
-  public Charts charts(Mesh mesh) {
+  public ChartSheet sheet(Mesh mesh) {
     take(mesh);
-    return charts;
+    return sheet;
+  }
+
+  /** Lets go of the charts of all meshes but this one; null for all. */
+  void keepOnly(Mesh mesh) {
+    if (mesh != of) {
+      jobs.stopLooking(this);
+      begin(null);
+    }
+  }
+
+  /** Looks once more for charts that were not found, because that was cancelled. */
+  public void lookAgain() {
+    asked = sheet != null;
   }
 
   private void take(Mesh mesh) {
     if (mesh != of) {
-      of = mesh;
-      charts = null;
-      asked = false;
-      later.clear();
-      chosen.clear();
-      triangles = null;
+      begin(mesh);
     }
     if (!asked) {
       asked = true;
@@ -52,17 +58,33 @@ public final class ChosenCharts {
     }
   }
 
+  private void begin(Mesh mesh) {
+    of = mesh;
+    sheet = null;
+    asked = false;
+    later.clear();
+    chosen.clear();
+    triangles = null;
+  }
+
   private void find(Mesh mesh) {
-    jobs.fetch(
-        () -> Charts.of(mesh, Work.unwatched()),
-        c -> {
+    jobs.look(
+        this,
+        "Finding the charts",
+        work -> ChartSheet.of(mesh, work),
+        found -> {
           if (of == mesh) {
-            charts = c;
+            sheet = found;
             List<Runnable> waiting = List.copyOf(later);
             later.clear();
             waiting.forEach(Runnable::run);
             changed.run();
           }
+        },
+        // Cancelled by the user: looked for again when the pane is next opened.
+        f -> {
+          later.clear();
+          changed.run();
         });
   }
 
@@ -73,24 +95,24 @@ public final class ChosenCharts {
    */
   public void choose(Mesh mesh, int triangle, boolean add) {
     take(mesh);
-    if (charts == null) {
+    if (sheet == null) {
       // Chosen before the charts were found: done as soon as they are.
       later.add(() -> choose(mesh, triangle, add));
       return;
     }
-    boolean was = triangle >= 0 && chosen.get(charts.ofTriangle()[triangle]);
+    boolean was = triangle >= 0 && chosen.get(sheet.charts().ofTriangle()[triangle]);
     if (!add) {
       chosen.clear();
     }
     if (triangle >= 0) {
-      chosen.set(charts.ofTriangle()[triangle], !add || !was);
+      chosen.set(sheet.charts().ofTriangle()[triangle], !add || !was);
     }
     triangles = chosen.isEmpty() ? null : trianglesOf(chosen);
     changed.run();
   }
 
   private BitSet trianglesOf(BitSet these) {
-    int[] all = charts.ofTriangle();
+    int[] all = sheet.charts().ofTriangle();
     BitSet out = new BitSet(all.length);
     for (int t = 0; t < all.length; t++) {
       if (these.get(all[t])) {

@@ -18,14 +18,14 @@ import javafx.application.Platform;
  * are called on the interface thread, and so are the answers.
  */
 public final class Jobs {
-  private final ExecutorService main = executor("holotome-job");
-  private final ExecutorService quiet = executor("holotome-quiet");
-  private final ExecutorService fetching = executor("holotome-fetch");
+  private final ExecutorService main = thread("holotome-job");
+  private final ExecutorService quiet = thread("holotome-quiet");
+  private final ExecutorService fetching = thread("holotome-fetch");
   private final Consumer<Failure> onFailure;
   private Work running;
   private String title = "";
   private Work quietRunning;
-  private final ExecutorService looking = executor("holotome-look");
+  private final ExecutorService looking = thread("holotome-look");
   private final Map<Object, Look> looks = new LinkedHashMap<>();
 
   /** A look is shown as running once it has taken so many seconds. */
@@ -44,7 +44,8 @@ public final class Jobs {
     this.onFailure = onFailure;
   }
 
-  private static ExecutorService executor(String name) {
+  /** A thread of its own that does one thing after the other and ends with the program. */
+  public static ExecutorService thread(String name) {
     return Executors.newSingleThreadExecutor(
         r -> {
           Thread t = new Thread(r, name);

@@ -321,7 +321,7 @@ public final class Session {
   private void forget() {
     undoPath.clear();
     measuring.clear();
-    charts.drop();
+    charts.keepOnly(null);
     selected = null;
     lookBack = -1;
     shownState = null;
@@ -365,6 +365,7 @@ public final class Session {
   /** The view asks for memory first: what is worked on must be seen, findings may wait. */
   private void showThenMeasure() {
     measuring.setAtHand(current.scan());
+    charts.keepOnly(current.current());
     changed();
     measuring.begin();
   }

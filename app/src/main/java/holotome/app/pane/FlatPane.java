@@ -1,5 +1,6 @@
 package holotome.app.pane;
 
+import holotome.app.model.ChartSheet;
 import holotome.app.model.Session;
 import holotome.app.tool.Marks;
 import holotome.core.geometry.Box;
@@ -7,8 +8,6 @@ import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
-import holotome.core.task.Work;
-import holotome.core.topology.Charts;
 import holotome.view.Renderer;
 import holotome.view.camera.Camera;
 import holotome.view.scene.Layer;
@@ -36,15 +35,18 @@ public final class FlatPane extends PicturePane {
   private static final Box SQUARE = new Box(0, 0, 0, 1, 1, 0);
   private static final int INK = 0xff1d2b33;
 
-  /** A little in front of the charts, and a little behind. */
-  private static final double BEFORE = 1e-4;
+  /** The four sides of the square. */
+  private static final double[] RIM = {
+    0, 0, 0, 1, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 0,
+  };
 
   private final Session session;
   private final ViewSettings settings;
-  private final Navigation navigation = new Navigation(new Ground(), false);
-  private Charts shown;
-  private double[] outlines;
-  private double area;
+  private final Navigation navigation = new Navigation(new Ground(), this, false);
+  private ChartSheet shown;
+
+  /** Whether the user came closer: then it stays there when the pane is made larger. */
+  private boolean placed;
 
   FlatPane(Session session, ViewSettings settings) {
     super(new Renderer(), f -> {});
@@ -54,8 +56,8 @@ public final class FlatPane extends PicturePane {
     setAccessibleText("Charts and maps in the texture square");
     setMinSize(160, 160);
     addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
-    addEventHandler(MouseEvent.MOUSE_DRAGGED, navigation::dragged);
-    addEventHandler(ScrollEvent.SCROLL, e -> navigation.wheel(e.getX(), e.getY(), e.getDeltaY()));
+    addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> placed |= navigation.dragged(e));
+    addEventHandler(ScrollEvent.SCROLL, this::scrolled);
   }
 
   /** What the navigation moves over: the square. */
@@ -63,16 +65,6 @@ public final class FlatPane extends PicturePane {
     @Override
     public Box bounds() {
       return SQUARE;
-    }
-
-    @Override
-    public double width() {
-      return getWidth();
-    }
-
-    @Override
-    public double height() {
-      return getHeight();
     }
 
     @Override
@@ -95,14 +87,20 @@ public final class FlatPane extends PicturePane {
           Camera.showing(SQUARE, Camera.Direction.TOP, navigation.aspect()).withPerspective(false));
     }
     super.resized();
-    if (navigation.camera() != null) {
+    if (navigation.camera() != null && !placed) {
       navigation.showAll();
     }
   }
 
   /** Shows the whole square. */
   public void showAll() {
+    placed = false;
     navigation.showAll();
+  }
+
+  private void scrolled(ScrollEvent e) {
+    placed = true;
+    navigation.wheel(e.getX(), e.getY(), e.getDeltaY());
   }
 
   private void pressed(MouseEvent e) {
@@ -132,25 +130,8 @@ public final class FlatPane extends PicturePane {
   /** Brings the pane in line with the session. */
   void refresh() {
     Mesh m = mesh();
-    Charts now = m == null ? null : session.charts().charts(m);
-    if (now != shown) {
-      shown = now;
-      outlines = null;
-      if (now != null) {
-        area = now.area();
-        session
-            .jobs()
-            .fetch(
-                () -> now.outlines(Work.unwatched()),
-                o -> {
-                  if (shown == now) {
-                    outlines = o;
-                    draw(false);
-                  }
-                });
-      }
-    }
-    if (now == null) {
+    shown = m == null ? null : session.charts().sheet(m);
+    if (shown == null) {
       clear();
     }
     draw(false);
@@ -168,7 +149,7 @@ public final class FlatPane extends PicturePane {
     Maps maps = w.maps();
     MeshLayer charts =
         new MeshLayer(
-            shown.flat(),
+            shown.charts().flat(),
             Similarity.IDENTITY,
             look(),
             session.charts().of(w.current()),
@@ -176,27 +157,14 @@ public final class FlatPane extends PicturePane {
             settings.map(w),
             1);
     List<Layer> over = new ArrayList<>();
-    double[] rim = {
-      0, 0, 0, 1, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 0,
-    };
-    over.add(new LineLayer(lifted(rim), INK, 1.4f, Layer.Hidden.SHOWN));
-    if (outlines != null) {
-      over.add(new LineLayer(lifted(outlines), INK, 0.9f, Layer.Hidden.SHOWN));
-    }
+    over.add(new LineLayer(RIM, INK, 1.4f, Layer.Hidden.SHOWN));
+    over.add(new LineLayer(shown.outlines(), INK, 0.9f, Layer.Hidden.SHOWN));
     return new Scene(charts, over, false, settings.setting().withClip(null));
-  }
-
-  private static double[] lifted(double[] ends) {
-    double[] out = ends.clone();
-    for (int i = 2; i < out.length; i += 3) {
-      out[i] = BEFORE;
-    }
-    return out;
   }
 
   @Override
   ViewWorker.Request request(boolean moving) {
-    if (shown == null || navigation.camera() == null) {
+    if (shown == null || mesh() == null || navigation.camera() == null) {
       return null;
     }
     return new ViewWorker.Request(
@@ -220,7 +188,7 @@ public final class FlatPane extends PicturePane {
     GraphicsContext g = cleared();
     g.setFont(Font.font("IBM Plex Sans", 13));
     g.setTextBaseline(VPos.CENTER);
-    if (shown == null) {
+    if (shown == null || mesh() == null) {
       g.setTextAlign(TextAlignment.CENTER);
       String none = mesh() == null ? "The Cast has no charts yet" : "Finding the charts";
       Marks.text(g, none, getWidth() / 2, getHeight() / 2);
@@ -232,7 +200,9 @@ public final class FlatPane extends PicturePane {
 
   private String caption() {
     String look = settings.title(look(), session.shown());
-    String charts = String.format("%,d %s", shown.count(), shown.count() == 1 ? "chart" : "charts");
-    return String.format("%s · %s · %.1f %% of the square", look, charts, 100 * area);
+    String charts =
+        String.format(
+            "%,d %s", shown.charts().count(), shown.charts().count() == 1 ? "chart" : "charts");
+    return String.format("%s · %s · %.1f %% of the square", look, charts, 100 * shown.area());
   }
 }

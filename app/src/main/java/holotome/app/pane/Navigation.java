@@ -6,6 +6,7 @@ import holotome.core.geometry.Vec;
 import holotome.view.camera.Camera;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Region;
 
 /**
  * How a pane's camera is moved: turned and shifted by the pointer, brought closer by the wheel,
@@ -15,6 +16,7 @@ public final class Navigation {
   private static final double TURN = 0.0075;
 
   private final Ground ground;
+  private final Region pane;
   private final boolean turns;
   private final WheelZoom wheel;
   private Camera camera;
@@ -29,19 +31,17 @@ public final class Navigation {
     /** Of what is shown, in working space; null for nothing. */
     Box bounds();
 
-    double width();
-
-    double height();
-
     /** The camera was moved by hand. */
     void moved();
   }
 
   /**
+   * @param pane whose size the camera is for
    * @param turns whether the camera can be turned; else both buttons shift
    */
-  Navigation(Ground ground, boolean turns) {
+  Navigation(Ground ground, Region pane, boolean turns) {
     this.ground = ground;
+    this.pane = pane;
     this.turns = turns;
     wheel = new WheelZoom(ground, () -> camera, this::move);
   }
@@ -62,7 +62,7 @@ public final class Navigation {
   }
 
   double aspect() {
-    return Math.max(0.2, ground.width() / Math.max(1, ground.height()));
+    return Math.max(0.2, pane.getWidth() / Math.max(1, pane.getHeight()));
   }
 
   // --- by pointer ------------------------------------------------------------------------------
@@ -106,7 +106,7 @@ public final class Navigation {
     lastY = e.getY();
     move(
         shifting
-            ? camera.shifted(dx, dy, (int) ground.height())
+            ? camera.shifted(dx, dy, (int) pane.getHeight())
             : camera.turned(-dx * TURN, dy * TURN, pivot));
     return true;
   }
@@ -208,10 +208,10 @@ public final class Navigation {
    */
   public double share() {
     Box b = ground.bounds();
-    if (camera == null || b == null || ground.height() < 2) {
+    if (camera == null || b == null || pane.getHeight() < 2) {
       return 1;
     }
-    double[] m = camera.toPixels((int) ground.width(), (int) ground.height(), b);
+    double[] m = camera.toPixels((int) pane.getWidth(), (int) pane.getHeight(), b);
     double[] low = {Double.MAX_VALUE, Double.MAX_VALUE};
     double[] high = {-Double.MAX_VALUE, -Double.MAX_VALUE};
     for (int i = 0; i < 8; i++) {
@@ -231,6 +231,6 @@ public final class Navigation {
         high[k] = Math.max(high[k], at);
       }
     }
-    return Math.max((high[0] - low[0]) / ground.width(), (high[1] - low[1]) / ground.height());
+    return Math.max((high[0] - low[0]) / pane.getWidth(), (high[1] - low[1]) / pane.getHeight());
   }
 }

@@ -1,20 +1,17 @@
 package holotome.app.pane;
 
 import holotome.app.tool.Marks;
-import holotome.app.tool.ViewPort;
-import holotome.core.geometry.Similarity;
 import holotome.core.geometry.Vec;
 import holotome.core.unit.Length;
 import holotome.core.unit.RoundLength;
 import holotome.view.camera.Camera;
-import java.util.List;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
-/** What is always drawn over the view: axes, scale bar, borders being shown. */
+/** What is always drawn over the view: axes and scale bar. */
 final class Overlay {
   private static final Color INK = Color.web("#1D2B33");
   private static final Color PAPER = Color.web("#F6F4EF");
@@ -72,29 +69,5 @@ final class Overlay {
     String s = Length.format(length, trueSize);
     // A round length needs no decimals beyond those it has.
     return s.contains(".") ? s.replaceFirst("\\.?0+ ", " ") : s;
-  }
-
-  void loops(GraphicsContext g, ViewPort view, List<float[]> loops, Similarity toWork) {
-    for (int pass = 0; pass < 2; pass++) {
-      g.setStroke(pass == 0 ? PAPER : Color.web("#A63D2F"));
-      g.setLineWidth(pass == 0 ? 4 : 2);
-      draw(g, view, loops, toWork);
-    }
-  }
-
-  private static void draw(
-      GraphicsContext g, ViewPort view, List<float[]> loops, Similarity toWork) {
-    for (float[] loop : loops) {
-      int n = loop.length / 3;
-      double[] last = null;
-      for (int i = 0; i <= n; i++) {
-        int k = 3 * (i % n);
-        double[] p = view.project(toWork.apply(loop[k], loop[k + 1], loop[k + 2]));
-        if (p != null && last != null) {
-          g.strokeLine(last[0], last[1], p[0], p[1]);
-        }
-        last = p;
-      }
-    }
   }
 }

@@ -36,10 +36,6 @@ public final class Panes extends StackPane {
     return shown;
   }
 
-  public FlatPane flat() {
-    return flat;
-  }
-
   /** The next arrangement, after the last the first. */
   public void next() {
     show(Arrangement.values()[(shown.ordinal() + 1) % Arrangement.values().length]);
@@ -79,7 +75,7 @@ public final class Panes extends StackPane {
           case BEFORE -> beside(main, other("second-view", Links.TOGETHER));
           case RIGHT -> beside(main, other("second-view", Links.turned(Math.PI / 2)));
           case BEHIND -> beside(main, other("second-view", Links.turned(Math.PI)));
-          case FLAT -> beside(main, flat = new FlatPane(session, main.settings()));
+          case FLAT -> beside(main, charts());
           case THREE ->
               beside(
                   main,
@@ -100,6 +96,12 @@ public final class Panes extends StackPane {
     SpacePane p = main.companion(id, link);
     others.add(p);
     return p;
+  }
+
+  private FlatPane charts() {
+    session.charts().lookAgain();
+    flat = new FlatPane(session, main.settings());
+    return flat;
   }
 
   private static SplitPane beside(Node left, Node right) {

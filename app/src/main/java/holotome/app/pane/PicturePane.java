@@ -106,9 +106,11 @@ abstract class PicturePane extends Pane {
     repaint();
   }
 
-  /** Shows no picture. */
+  /** Shows no picture, and holds nothing of what was shown. */
   final void clear() {
     image.setImage(null);
+    wanted = null;
+    worker.letGo();
   }
 
   /** What marks are drawn with, all earlier ones gone. */

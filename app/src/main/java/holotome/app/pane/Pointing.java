@@ -74,6 +74,10 @@ final class Pointing {
   /** The triangles seen within an outline. */
   void visibleWithin(double[] outline, Consumer<BitSet> answer) {
     ViewWorker.Request r = shown.get();
+    if (r == null) {
+      answer.accept(new BitSet());
+      return;
+    }
     double[] dense = Arrays.stream(outline).map(v -> v * density.get()).toArray();
     session
         .jobs()

@@ -39,10 +39,12 @@ public final class SpacePane extends PicturePane implements ViewPort {
   private Runnable moved = () -> {};
   private Similarity placed;
   private Workpiece peek;
-  private List<float[]> shownLoops = List.of();
-  private Mesh loopsOf;
-  private Stage loopsIn;
+  private final ShownBorders borders = new ShownBorders();
   private boolean through;
+
+  /** Whether the left button went down for the tool: it has all of the drag then. */
+  private boolean inTool;
+
   private final Navigation navigation;
 
   /** The view that this pane stands beside; null for the view itself. */
@@ -65,7 +67,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
         renderer, f -> session.say("While it turns the scan is drawn as dots: " + f.getMessage()));
     this.hub = hub;
     this.link = link;
-    this.navigation = new Navigation(new Ground(), link.turns());
+    this.navigation = new Navigation(new Ground(), this, link.turns());
     this.session = session;
     this.settings = settings;
     this.renderer = renderer;
@@ -88,6 +90,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
       tool.end(this);
     }
     tool = next;
+    inTool = false;
     if (tool != null) {
       tool.begin(this);
     }
@@ -141,7 +144,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
     other.setId(id);
     others.add(other);
     if (camera() != null) {
-      other.follow(how.follow().apply(camera()));
+      other.follow(how.follow().apply(camera()), placed);
     }
     return other;
   }
@@ -151,17 +154,29 @@ public final class SpacePane extends PicturePane implements ViewPort {
     others.clear();
   }
 
-  private void follow(Camera next) {
-    navigation.set(next);
+  /**
+   * Takes a camera over from a pane that may show the work in another place: before it was scaled,
+   * levelled or moved.
+   *
+   * @param from where the work stands there
+   */
+  private void follow(Camera next, Similarity from) {
     placed = workpiece() == null ? null : workpiece().frame().toWork();
+    navigation.set(carried(next, from, placed));
     draw(true);
     repaint();
+  }
+
+  /** A camera that looks at the same part of the work, as large, where it stands elsewhere. */
+  private static Camera carried(Camera c, Similarity from, Similarity to) {
+    boolean same = from == null || to == null || from.equals(to);
+    return same ? c : c.following(from.inverse().then(to));
   }
 
   private void lead(SpacePane besides) {
     for (SpacePane o : others) {
       if (o != besides) {
-        o.follow(o.link.follow().apply(camera()));
+        o.follow(o.link.follow().apply(camera()), placed);
       }
     }
   }
@@ -203,13 +218,19 @@ public final class SpacePane extends PicturePane implements ViewPort {
             settings.map(w),
             1);
     boolean grid = settings.hasGrid() && w.frame().trueSize();
-    return new Scene(subject, List.of(), grid, settings.setting());
+    return new Scene(
+        subject, borders.layers(m, session.stage(), w.frame().toWork()), grid, settings.setting());
   }
 
   /** What is shown on the left of the line; null for nothing. */
-  private Scene beside() {
+  private ViewWorker.Beside beside() {
     Workpiece c = comparison();
-    return c == null || meshOf(c) == null ? null : scene(c, null);
+    if (c == null || meshOf(c) == null) {
+      return null;
+    }
+    // Scaled or moved since: the same part of the work, as large as on the right.
+    Camera there = carried(camera(), workpiece().frame().toWork(), c.frame().toWork());
+    return new ViewWorker.Beside(scene(c, null), there, line.at());
   }
 
   private Workpiece comparison() {
@@ -274,7 +295,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
       return null;
     }
     return new ViewWorker.Request(
-        scene(), beside(), line.at(), camera(), dense(getWidth()), dense(getHeight()), moving);
+        scene(), beside(), camera(), dense(getWidth()), dense(getHeight()), moving);
   }
 
   /** Whether what is shown is ready to be drawn in little time. */
@@ -292,19 +313,10 @@ public final class SpacePane extends PicturePane implements ViewPort {
     }
 
     @Override
-    public double width() {
-      return getWidth();
-    }
-
-    @Override
-    public double height() {
-      return getHeight();
-    }
-
-    @Override
     public void moved() {
       if (hub != null && hub.camera() != null) {
-        hub.follow(link.lead().apply(hub.camera(), camera()));
+        Camera there = carried(camera(), placed, hub.placed);
+        hub.follow(link.lead().apply(hub.camera(), there), hub.placed);
         hub.lead(SpacePane.this);
       }
       lead(null);
@@ -418,7 +430,8 @@ public final class SpacePane extends PicturePane implements ViewPort {
       return;
     }
     navigation.pressed(e, settings.turnsByMiddle());
-    if (primary && toolTakes(e)) {
+    inTool = primary && toolTakes(e);
+    if (inTool) {
       tool.pressed(this, e);
       chooseChart(e);
     }
@@ -441,12 +454,12 @@ public final class SpacePane extends PicturePane implements ViewPort {
     if (line.dragged(e.getX(), getWidth())) {
       draw(true);
       repaint();
-    } else if (!navigation.dragged(e) && navigation.held() == MouseButton.PRIMARY && toolTakes(e)) {
+    } else if (!navigation.dragged(e) && inTool) {
       tool.dragged(this, e);
     }
   }
 
-  /** The state on the left of the line is only looked at. */
+  /** Whether a press is the tool's: the state on the left of the line is only looked at. */
   private boolean toolTakes(MouseEvent e) {
     return tool != null
         && camera() != null
@@ -455,7 +468,8 @@ public final class SpacePane extends PicturePane implements ViewPort {
   }
 
   private void released(MouseEvent e) {
-    if (!line.released() && e.getButton() == MouseButton.PRIMARY && toolTakes(e)) {
+    if (!line.released() && e.getButton() == MouseButton.PRIMARY && inTool) {
+      inTool = false;
       tool.released(this, e);
     }
   }
@@ -487,14 +501,12 @@ public final class SpacePane extends PicturePane implements ViewPort {
   // --- overlay ---------------------------------------------------------------------------------
 
   /**
-   * Border loops drawn over the view, in base coordinates, for as long as the mesh they were
-   * measured on is shown in this stage; empty for none.
+   * Border loops shown in the view, in base coordinates, for as long as the mesh they were measured
+   * on is shown in this stage; empty for none.
    */
   public void showLoops(List<float[]> loops) {
-    shownLoops = loops;
-    loopsOf = loops.isEmpty() ? null : mesh();
-    loopsIn = session.stage();
-    repaint();
+    borders.show(loops, mesh(), session.stage());
+    draw(false);
   }
 
   @Override
@@ -504,9 +516,6 @@ public final class SpacePane extends PicturePane implements ViewPort {
       return;
     }
     Workpiece w = workpiece();
-    if (loopsOf == mesh() && loopsIn == session.stage()) {
-      marks.loops(g, this, shownLoops, w.frame().toWork());
-    }
     marks.axes(g, camera(), getWidth(), getHeight());
     marks.scaleBar(g, camera(), getHeight(), w.frame().trueSize());
     boolean measuring = tool != null && !tool.makesSteps();

@@ -1,5 +1,6 @@
 package holotome.app.pane;
 
+import holotome.app.model.Jobs;
 import holotome.app.model.Problems;
 import holotome.core.memory.Claim;
 import holotome.core.memory.Spare;
@@ -14,7 +15,6 @@ import java.util.BitSet;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import javafx.application.Platform;
@@ -30,8 +30,8 @@ final class ViewWorker {
   /** Bytes that drawing the true triangles of a very large mesh may take. */
   private static final long ROOM = 2L << 30;
 
-  private final ExecutorService thread = executor("holotome-view");
-  private final ExecutorService preparing = executor("holotome-view-prepare");
+  private final ExecutorService thread = Jobs.thread("holotome-view");
+  private final ExecutorService preparing = Jobs.thread("holotome-view-prepare");
   private final Renderer renderer;
   private final AtomicReference<Request> pending = new AtomicReference<>();
   private final Consumer<Drawn> onDrawn;
@@ -53,21 +53,13 @@ final class ViewWorker {
    * What to draw.
    *
    * @param beside what is drawn instead on the left of a line; null for nothing
-   * @param line where that is, as a share of the width
    * @param moving asks for speed, else for the full picture, smooth
    */
-  record Request(
-      Scene scene,
-      Scene beside,
-      double line,
-      Camera camera,
-      int width,
-      int height,
-      boolean moving) {
+  record Request(Scene scene, Beside beside, Camera camera, int width, int height, boolean moving) {
 
     /** Of one scene alone. */
     Request(Scene scene, Camera camera, int width, int height, boolean moving) {
-      this(scene, null, 0, camera, width, height, moving);
+      this(scene, null, camera, width, height, moving);
     }
 
     /** The point of working space where the line of sight through a pixel meets a triangle. */
@@ -75,6 +67,13 @@ final class ViewWorker {
       return Picking.point(scene.mesh(), scene.place(), triangle, camera, x, y, width, height);
     }
   }
+
+  /**
+   * What is drawn on the left of a line.
+   *
+   * @param line where that is, as a share of the width
+   */
+  record Beside(Scene scene, Camera camera, double line) {}
 
   /**
    * A picture as asked.
@@ -92,15 +91,6 @@ final class ViewWorker {
     this.renderer = renderer;
     this.onDrawn = onDrawn;
     this.onUnprepared = onUnprepared;
-  }
-
-  private static ExecutorService executor(String name) {
-    return Executors.newSingleThreadExecutor(
-        r -> {
-          Thread t = new Thread(r, name);
-          t.setDaemon(true);
-          return t;
-        });
   }
 
   void ask(Request request) {
@@ -152,23 +142,24 @@ final class ViewWorker {
   private Drawn draw(Request r, Work work) {
     long start = System.nanoTime();
     // The scene itself comes last: the buffer that is picked from is of the last picture.
-    int[] left = r.beside == null ? null : picture(r, r.beside, work).pixels();
-    Renderer.Picture p = picture(r, r.scene, work);
+    Beside b = r.beside;
+    int[] left = b == null ? null : picture(r, b.scene, b.camera, work).pixels();
+    Renderer.Picture p = picture(r, r.scene, r.camera, work);
     int[] pixels = left == null ? p.pixels() : joined(left, p.pixels(), r);
     Drawn d = new Drawn(r, p, pixels, !r.moving, (System.nanoTime() - start) * 1e-9);
     exact = p.isLight() ? null : d;
     return d;
   }
 
-  private Renderer.Picture picture(Request r, Scene scene, Work work) {
+  private Renderer.Picture picture(Request r, Scene scene, Camera camera, Work work) {
     return r.moving
-        ? renderer.drawMoving(scene, r.camera, r.width, r.height)
-        : renderer.drawSmooth(scene, r.camera, r.width, r.height, work);
+        ? renderer.drawMoving(scene, camera, r.width, r.height)
+        : renderer.drawSmooth(scene, camera, r.width, r.height, work);
   }
 
   private static int[] joined(int[] left, int[] right, Request r) {
     int[] out = right.clone();
-    int columns = Math.clamp((int) Math.round(r.line * r.width), 0, r.width);
+    int columns = Math.clamp((int) Math.round(r.beside.line * r.width), 0, r.width);
     for (int y = 0; y < r.height; y++) {
       System.arraycopy(left, y * r.width, out, y * r.width, columns);
     }
@@ -215,6 +206,14 @@ final class ViewWorker {
     preparingNow.cancel();
     prepareWanted.set(null);
     renderer.forget();
+  }
+
+  /** Nothing is shown any more: the last picture is not held on account of being picked from. */
+  void letGo() {
+    pending.set(null);
+    if (!thread.isShutdown()) {
+      thread.execute(() -> exact = null);
+    }
   }
 
   /** The true triangle under a point; answers -1 for none. */

@@ -26,6 +26,7 @@ final class ViewChips extends VBox {
   private final Button through = chip("through");
   private final Button clip = chip("clip");
   private final Button size = chip("size");
+  private final Button compared = chip("compared");
   private final Button closer = chip("closer");
   private final Label count = new Label();
   private final HBox countChip = new HBox(count);
@@ -40,12 +41,13 @@ final class ViewChips extends VBox {
     setMaxHeight(Region.USE_PREF_SIZE);
     look.setOnAction(e -> view.nextLook());
     through.setOnAction(e -> view.setThrough(!view.isThrough()));
+    compared.setOnAction(e -> view.switchCompared());
     clip.setOnAction(e -> view.switchClipping());
     size.setOnAction(e -> view.switchSized());
     closer.setOnAction(e -> view.navigation().showAll());
     countChip.getStyleClass().addAll("chip", "selected-count");
     countChip.setId("selected-count");
-    HBox row = new HBox(10, look, through, size, clip, closer, gap(), countChip);
+    HBox row = new HBox(10, look, through, size, compared, clip, closer, gap(), countChip);
     row.setPickOnBounds(false);
     row.setAlignment(Pos.TOP_LEFT);
     messageChip.setWrapText(true);
@@ -101,6 +103,12 @@ final class ViewChips extends VBox {
           through,
           view.isThrough() ? "Selecting all the way through" : "Selecting what is visible",
           "V");
+    }
+    boolean lined = open && view.settings().isCompared();
+    compared.setVisible(lined);
+    compared.setManaged(lined);
+    if (lined) {
+      set(compared, "Before and now by the line", "K");
     }
     boolean clipping = open && view.settings().isClipping();
     clip.setVisible(clipping);

@@ -22,37 +22,29 @@ public final class DotPainter {
 
   private DotPainter() {}
 
-  /** See {@link LinePainter#draw}. */
-  public static void draw(
-      DotLayer layer,
-      int[] pixels,
-      float[] depths,
-      int width,
-      double[] toPixels,
-      double[] clip,
-      double scale,
-      Work work) {
-    int height = pixels.length / width;
-    float[] flat = flat(layer, toPixels, clip, new Depths(depths, width, height));
-    float half = (float) (layer.size() * scale / 2);
-    float rim = (float) (RIM * scale);
+  /** Draws a layer's marks, in their order. */
+  public static void draw(DotLayer layer, Ground ground, Work work) {
+    float[] flat = flat(layer, ground);
+    float half = (float) (layer.size() * ground.scale() / 2);
+    float rim = (float) (RIM * ground.scale());
     Parallel.range(
-        height,
+        ground.height(),
         BAND,
         work,
         (from, to) -> {
           for (int i = 0; i < layer.count(); i++) {
             float y = flat[3 * i + 1];
             if (y + half + rim + 1 >= from && y - half - rim - 1 <= to) {
-              mark(layer, flat, i, half, rim, pixels, width, from, to);
+              mark(layer, flat, i, half, rim, ground, from, to);
             }
           }
         });
   }
 
   /** Of each mark x, y in pixels and its strength; NaN for one that is not seen. */
-  private static float[] flat(DotLayer layer, double[] m, double[] clip, Depths depths) {
+  private static float[] flat(DotLayer layer, Ground ground) {
     float[] out = new float[3 * layer.count()];
+    double[] m = ground.toPixels();
     double[] p = layer.xyz();
     for (int i = 0; i < layer.count(); i++) {
       double x = p[3 * i];
@@ -62,16 +54,15 @@ public final class DotPainter {
       double depth = (m[8] * x + m[9] * y + m[10] * z + m[11]) / w;
       double px = (m[0] * x + m[1] * y + m[2] * z + m[3]) / w;
       double py = (m[4] * x + m[5] * y + m[6] * z + m[7]) / w;
-      boolean cut = clip != null && clip[0] * x + clip[1] * y + clip[2] * z + clip[3] < 0;
       boolean hidden =
           layer.hidden() != Layer.Hidden.SHOWN
               && px >= 0
               && py >= 0
-              && px < depths.width()
-              && py < depths.height()
-              && depths.hide((int) px, (int) py, (float) depth);
+              && px < ground.width()
+              && py < ground.height()
+              && ground.hides((int) px, (int) py, (float) depth);
       float strength = !hidden ? 1 : layer.hidden() == Layer.Hidden.FAINT ? FAINT : 0;
-      boolean seen = w > 0 && depth >= 0 && !cut && strength > 0;
+      boolean seen = w > 0 && depth >= 0 && ground.beyondClip(x, y, z) >= 0 && strength > 0;
       out[3 * i] = (float) px;
       out[3 * i + 1] = seen ? (float) py : Float.NaN;
       out[3 * i + 2] = strength;
@@ -80,15 +71,9 @@ public final class DotPainter {
   }
 
   private static void mark(
-      DotLayer layer,
-      float[] flat,
-      int i,
-      float half,
-      float rim,
-      int[] pixels,
-      int width,
-      int from,
-      int to) {
+      DotLayer layer, float[] flat, int i, float half, float rim, Ground ground, int from, int to) {
+    int[] pixels = ground.pixels();
+    int width = ground.width();
     float cx = flat[3 * i];
     float cy = flat[3 * i + 1];
     float strength = flat[3 * i + 2];

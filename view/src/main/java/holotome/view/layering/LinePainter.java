@@ -20,48 +20,32 @@ public final class LinePainter {
   private static final int SIZE = 6;
 
   private final LineLayer layer;
-  private final Depths depths;
+  private final Ground ground;
   private final float half;
 
   /** The ends in pixels and depth; a line with nothing to be seen has NaN. */
   private final float[] flat;
 
-  private LinePainter(
-      LineLayer layer, double[] toPixels, double[] clip, Depths depths, double scale) {
+  private LinePainter(LineLayer layer, Ground ground) {
     this.layer = layer;
-    this.depths = depths;
-    half = (float) (layer.width() * scale / 2);
+    this.ground = ground;
+    half = (float) (layer.width() * ground.scale() / 2);
     flat = new float[SIZE * layer.count()];
     double[] ends = new double[8];
     for (int i = 0; i < layer.count(); i++) {
-      project(i, toPixels, clip, ends);
+      project(i, ends);
     }
   }
 
-  /**
-   * @param pixels by rows, changed
-   * @param depths of what hides, by rows
-   * @param toPixels as {@link holotome.view.camera.Camera#toPixels}
-   * @param clip as {@link holotome.view.scene.Setting#clip}
-   * @param scale pixels to one of the layer's
-   */
-  public static void draw(
-      LineLayer layer,
-      int[] pixels,
-      float[] depths,
-      int width,
-      double[] toPixels,
-      double[] clip,
-      double scale,
-      Work work) {
-    int height = pixels.length / width;
-    LinePainter p =
-        new LinePainter(layer, toPixels, clip, new Depths(depths, width, height), scale);
-    Parallel.range(height, BAND, work, (from, to) -> p.band(pixels, from, to));
+  /** Draws a layer's lines. */
+  public static void draw(LineLayer layer, Ground ground, Work work) {
+    LinePainter p = new LinePainter(layer, ground);
+    Parallel.range(ground.height(), BAND, work, (from, to) -> p.band(ground.pixels(), from, to));
   }
 
   /** Cuts a line at the near plane and the clipping plane and puts it into pixels. */
-  private void project(int line, double[] m, double[] clip, double[] ends) {
+  private void project(int line, double[] ends) {
+    double[] m = ground.toPixels();
     double[] e = layer.ends();
     double from = 0;
     double to = 1;
@@ -74,8 +58,7 @@ public final class LinePainter {
             m[4 * r] * e[at] + m[4 * r + 1] * e[at + 1] + m[4 * r + 2] * e[at + 2] + m[4 * r + 3];
       }
       near[k] = ends[4 * k + 2];
-      side[k] =
-          clip == null ? 1 : clip[0] * e[at] + clip[1] * e[at + 1] + clip[2] * e[at + 2] + clip[3];
+      side[k] = ground.beyondClip(e[at], e[at + 1], e[at + 2]);
     }
     for (double[] f : new double[][] {near, side}) {
       if (f[0] < 0 && f[1] < 0) {
@@ -98,7 +81,7 @@ public final class LinePainter {
   }
 
   private void band(int[] pixels, int from, int to) {
-    int width = depths.width();
+    int width = ground.width();
     float[] cover = null;
     for (int i = 0; i < layer.count(); i++) {
       float y0 = flat[SIZE * i + 1];
@@ -133,7 +116,7 @@ public final class LinePainter {
     float dz = flat[SIZE * line + 5] - az;
     float length2 = dx * dx + dy * dy;
     float reach = half + 1;
-    int width = depths.width();
+    int width = ground.width();
     int first = Math.max(from, (int) Math.floor(Math.min(ay, ay + dy) - reach));
     int last = Math.min(to - 1, (int) Math.ceil(Math.max(ay, ay + dy) + reach));
     for (int y = first; y <= last; y++) {
@@ -161,7 +144,7 @@ public final class LinePainter {
   }
 
   private float strength(int x, int y, float depth) {
-    if (layer.hidden() == Layer.Hidden.SHOWN || !depths.hide(x, y, depth)) {
+    if (layer.hidden() == Layer.Hidden.SHOWN || !ground.hides(x, y, depth)) {
       return 1;
     }
     return layer.hidden() == Layer.Hidden.FAINT ? FAINT : 0;

@@ -38,6 +38,9 @@ public final class Preparations implements Spare.Holder {
   private final Map<Mesh, Prepared> prepared = new LinkedHashMap<>();
   private final Deque<SoftReference<Prepared>> spare = new ArrayDeque<>();
 
+  /** At least as many as one scene shows: else each picture would make them all anew. */
+  private int kept = KEPT;
+
   /** Meshes below this many triangles are drawn as they are. */
   private final int small;
 
@@ -80,13 +83,18 @@ public final class Preparations implements Spare.Holder {
     if (p.hierarchy() != null) {
       latest = p.hierarchy();
     }
-    while (prepared.size() > 1 && (prepared.size() > KEPT || triangles() > MOST_KEPT)) {
+    while (prepared.size() > 1 && (prepared.size() > kept || triangles() > MOST_KEPT)) {
       spare.addLast(new SoftReference<>(prepared.remove(prepared.keySet().iterator().next())));
       if (spare.size() > SPARE) {
         spare.removeFirst();
       }
     }
     return p;
+  }
+
+  /** A scene shows so many meshes at once. */
+  public synchronized void keepAtLeast(int meshes) {
+    kept = Math.max(kept, meshes);
   }
 
   /** What was held of a mesh, or something new. */
@@ -146,6 +154,7 @@ public final class Preparations implements Spare.Holder {
   /** Lets go of all: other meshes are to be drawn. */
   public synchronized void forget() {
     times++;
+    kept = KEPT;
     latest = null;
     spare.clear();
     prepared.clear();

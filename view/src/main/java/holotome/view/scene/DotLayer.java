@@ -39,13 +39,21 @@ public record DotLayer(double[] xyz, Form form, int argb, float size, Hidden hid
     return around(xyz);
   }
 
+  /** What holds points, 3 doubles each. */
   static Box around(double[] xyz) {
     double[] low = {Double.MAX_VALUE, Double.MAX_VALUE, Double.MAX_VALUE};
     double[] high = {-Double.MAX_VALUE, -Double.MAX_VALUE, -Double.MAX_VALUE};
     for (int i = 0; i < xyz.length; i++) {
-      low[i % 3] = Math.min(low[i % 3], xyz[i]);
-      high[i % 3] = Math.max(high[i % 3], xyz[i]);
+      // What is not a number is neither less nor more: it counts for nothing.
+      if (xyz[i] < low[i % 3]) {
+        low[i % 3] = xyz[i];
+      }
+      if (xyz[i] > high[i % 3]) {
+        high[i % 3] = xyz[i];
+      }
     }
-    return xyz.length == 0 ? Box.EMPTY : new Box(low[0], low[1], low[2], high[0], high[1], high[2]);
+    return low[0] > high[0] || low[1] > high[1] || low[2] > high[2]
+        ? Box.EMPTY
+        : new Box(low[0], low[1], low[2], high[0], high[1], high[2]);
   }
 }

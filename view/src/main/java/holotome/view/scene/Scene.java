@@ -18,6 +18,8 @@ import java.util.List;
  */
 public record Scene(MeshLayer subject, List<Layer> layers, boolean grid, Setting setting) {
 
+  private static final double FAR = 10;
+
   public Scene {
     layers = List.copyOf(layers);
   }
@@ -59,12 +61,35 @@ public record Scene(MeshLayer subject, List<Layer> layers, boolean grid, Setting
     return new Scene(mesh, List.of(), grid, setting);
   }
 
-  /** What holds all of it, in working space. */
+  /**
+   * What holds all of it, in working space: depth is told apart within it. Lines and marks farther
+   * off than ten times the size of the meshes do not stretch it.
+   */
   public Box bounds() {
     Box b = subject.bounds();
     for (Layer l : layers) {
-      b = b.union(l.bounds());
+      b = l instanceof MeshLayer ? b.union(l.bounds()) : b;
     }
-    return b;
+    Box all = b;
+    for (Layer l : layers) {
+      all = l instanceof MeshLayer ? all : all.union(within(l.bounds(), b));
+    }
+    return all;
+  }
+
+  private static Box within(Box far, Box meshes) {
+    double reach = FAR * meshes.diagonal();
+    double[] low = meshes.min();
+    double[] high = meshes.max();
+    double[] from = far.min();
+    double[] to = far.max();
+    if (far.isEmpty()) {
+      return far;
+    }
+    for (int k = 0; k < 3; k++) {
+      from[k] = Math.clamp(from[k], low[k] - reach, high[k] + reach);
+      to[k] = Math.clamp(to[k], low[k] - reach, high[k] + reach);
+    }
+    return new Box(from[0], from[1], from[2], to[0], to[1], to[2]);
   }
 }

@@ -1,13 +1,16 @@
 package holotome.view.layering;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
 import holotome.core.polygon.PolygonMesh;
+import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
+import holotome.core.task.Work;
 import holotome.view.Meshes;
 import holotome.view.Renderer;
 import holotome.view.camera.Camera;
@@ -247,6 +250,50 @@ class LayersTest {
     assertThat(value(p, -0.3, 0)).isEqualTo(value(bare, -0.3, 0));
     DotLayer all = new DotLayer(two, DotLayer.Form.DISC, BLUE, 10, Layer.Hidden.SHOWN);
     assertThat(value(draw(scene(ball, all)), -0.3, 0)).isEqualTo(BLUE);
+  }
+
+  /** What cannot be drawn is left out, and what can be is: no picture is lost to a bad layer. */
+  @Test
+  void roughLayersDoNoHarm() {
+    double nan = Double.NaN;
+    double[] lines = {
+      nan, 0, 0, 1, 0, 0, // not a number
+      0.2, 0.2, 2, 0.2, 0.2, 2, // no length
+      -1e30, 0.5, 2, 1e30, 0.5, 2, // beyond all pixels
+      -1, -0.5, 2, 1, -0.5, 2,
+    };
+    double[] marks = {nan, nan, nan, 1e300, 0, 2, 0.3, -0.2, 2};
+    float[] one = {0, 0, 0, 1, 0, 0, 0, 1, 0};
+    Mesh[] rough = {
+      new Mesh(new float[0], new int[0]),
+      new Mesh(one, new int[] {0, 1, 2}),
+      new Mesh(one, new int[] {0, 1, 2, 0, 2, 1, 0, 1, 1}),
+      new Mesh(new float[] {4.1e6f, 0, 0, 4.1e6f, 1, 0, 4.1e6f, 0, 1}, new int[] {0, 1, 2}),
+    };
+    for (Mesh m : rough) {
+      MeshLayer layer = new MeshLayer(m, Similarity.IDENTITY, Look.CLAY);
+      for (Layer.Hidden hidden : Layer.Hidden.values()) {
+        Scene s =
+            scene(
+                ball(0, 0, Look.CLAY),
+                layer.faint(0.5),
+                line(hidden, 2, lines),
+                new DotLayer(marks, DotLayer.Form.RING, BLUE, 12, hidden));
+        Renderer.Picture p = draw(s);
+        assertThat(value(p, 0.1, -0.5)).as("%s, %s", m.bounds(), hidden).isEqualTo(BLUE);
+        assertThat(draw(scene(layer, ball(0, 0, Look.CLAY))).pixels()).hasSize(SIZE * SIZE);
+      }
+    }
+  }
+
+  @Test
+  void drawingIsCancelledBetweenLayers() {
+    Work work = new Work();
+    work.cancel();
+    Scene s = scene(ball(0, 0, Look.CLAY), ball(0.5, 0, Look.CLAY));
+    assertThatThrownBy(() -> new Renderer().draw(s, ABOVE, SIZE, SIZE, work))
+        .isInstanceOfSatisfying(
+            Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.CANCELLED));
   }
 
   @Test

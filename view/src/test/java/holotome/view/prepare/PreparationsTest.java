@@ -36,6 +36,28 @@ class PreparationsTest {
     }
   }
 
+  /** A scene of more meshes than are held as a rule does not make them anew for each picture. */
+  @Test
+  void asManyAreHeldAsASceneShows() {
+    Preparations all = new Preparations(0);
+    all.keepAtLeast(6);
+    List<Mesh> meshes = new ArrayList<>();
+    List<Prepared> made = new ArrayList<>();
+    for (int round = 0; round < 3; round++) {
+      for (int i = 0; i < 6; i++) {
+        if (round == 0) {
+          meshes.add(Meshes.ball(8 + i));
+          made.add(all.of(meshes.get(i)));
+        }
+        assertThat(all.of(meshes.get(i))).isSameAs(made.get(i));
+      }
+      all.letGo();
+      all.keepAtLeast(6);
+      made.clear();
+      meshes.forEach(m -> made.add(all.of(m)));
+    }
+  }
+
   @Test
   void onlySoManyAreHeld() {
     Preparations all = new Preparations(0);

@@ -1,0 +1,20 @@
+package holotome.app.model;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.task.Work;
+import holotome.core.topology.Charts;
+
+/**
+ * The charts of a mesh, as the flat pane shows them.
+ *
+ * @param outlines as {@link Charts#outlines}
+ * @param area the share of the square that they take
+ */
+public record ChartSheet(Charts charts, double[] outlines, double area) {
+
+  /** Finds them; a second or so for a million triangles. */
+  static ChartSheet of(Mesh mesh, Work work) {
+    Charts c = Charts.of(mesh, work.part(0.5, "Finding the charts"));
+    return new ChartSheet(c, c.outlines(work.part(0.5, "Finding the charts")), c.area());
+  }
+}
