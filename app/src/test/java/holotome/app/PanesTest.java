@@ -20,6 +20,8 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.layout.Pane;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Several panes, the flat one, and two states in one pane; by pointer and keys. */
 class PanesTest extends WindowCase {
@@ -367,5 +369,33 @@ class PanesTest extends WindowCase {
           System.gc();
           return mesh.get() == null;
         });
+  }
+
+  /** What is open, crowded, of one triangle, or has texture coordinates far outside the square. */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "v 0 0 0#v 1 0 0#v 0 1 0#vt 0.5 0.5#f 1/1 2/1 3/1",
+        "v 0 0 0#v 1 0 0#v 0 1 0#vt 1e30 0#vt 0 1e30#vt -1e30 0#f 1/1 2/2 3/3",
+        "v 0 0 0#v 1 0 0#v 0 1 0#v 0 0 1#v 0 -1 0#vt 0 0#vt 1 0#vt 0 1#f 1/1 2/2 3/3#f 1/1 2/2 4/3#f 1/1 2/2 5/3",
+        "v 4100000 5200000 0#v 4100001 5200000 0#v 4100000 5200001 0#vt 0 0#vt 1 0#vt 0 1#f 1/1 2/2 3/3",
+      })
+  void roughMeshesAreShownInEveryPane(String text) throws IOException {
+    open(Files.writeString(dir.resolve("rough.obj"), text.replace('#', '\n') + "\n"));
+    stage(KeyCode.DIGIT6);
+    Node flat = d.node("flat-view");
+    d.clickAt(flat, 150, 150);
+    d.controlWheel(flat, 150, 150, 40);
+    d.settle();
+    d.keys(KeyCode.HOME);
+    d.keys(KeyCode.K);
+    d.settle();
+    d.find("four panes");
+    d.settle();
+    d.keys(KeyCode.K);
+    stage(KeyCode.DIGIT3);
+    d.settle();
+    assertThat(d.on(() -> d.desk().session().failure())).isNull();
+    assertThat(d.on(() -> d.desk().isEveryPaneShown())).isTrue();
   }
 }
