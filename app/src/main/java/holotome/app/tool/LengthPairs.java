@@ -167,6 +167,7 @@ final class LengthPairs {
     length.setText(is);
     writing = false;
     showLength();
+    fillProposal();
   }
 
   private void showLength() {
@@ -295,8 +296,10 @@ final class LengthPairs {
 
   private void fillProposal() {
     proposal.getChildren().clear();
-    proposal.setManaged(bar != null);
-    if (bar == null) {
+    // Once both ends are there, its room is theirs.
+    boolean offered = bar != null && !isPicked();
+    proposal.setManaged(offered);
+    if (!offered) {
       return;
     }
     Label l = new Label("A scale bar of " + bar.fields() + " fields was found:");

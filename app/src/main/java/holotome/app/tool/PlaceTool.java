@@ -63,7 +63,7 @@ final class PlaceTool extends Tool {
 
   @Override
   public String hint() {
-    return "Drag a square to move along its axis, a filled one in a plane, a ring to turn, the round handle to scale. Shift keeps to the steps below, or leaves them. Or type.";
+    return "Drag a square along its axis, a filled one in a plane, a ring to turn, the round handle to scale; Shift keeps to steps, or not. Or type.";
   }
 
   @Override

@@ -88,6 +88,9 @@ final class Sheet extends VBox {
   /** An entry was just applied, or undone: nothing is pending until something is chosen. */
   private boolean resting;
 
+  /** Whether the tool in hand had to be told something before there was a step. */
+  private boolean guided;
+
   private Supplier<Next> next = () -> null;
 
   /** What may well come next, in the words of a button; for when an entry was applied. */
@@ -281,6 +284,7 @@ final class Sheet extends VBox {
     heading.setText(index < 0 ? "Sheet" : "Entry " + (index + 1) + ": " + tool.title());
     buildTools();
     hint.setText(tool.hint());
+    guided = false;
     form.getChildren().setAll(tool.form());
     entryActions.getChildren().clear();
     if (index >= 0) {
@@ -529,7 +533,13 @@ final class Sheet extends VBox {
 
   private void fillFigures() {
     advise();
-    boolean none = !session.isOpen() || !current.makesSteps() || resting || isIncomplete();
+    boolean incomplete = isIncomplete();
+    guided |= incomplete;
+    // Once what it asked for is done its room is the parameters'; the tool's tooltip says it still.
+    boolean said = !guided || incomplete || resting;
+    hint.setVisible(said);
+    hint.setManaged(said);
+    boolean none = !session.isOpen() || !current.makesSteps() || resting || incomplete;
     figures.show(none ? List.of() : rows());
   }
 

@@ -15,6 +15,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.FontWeight;
+import javafx.scene.text.Text;
 import javafx.scene.text.TextAlignment;
 
 /**
@@ -23,6 +24,8 @@ import javafx.scene.text.TextAlignment;
  * end.
  */
 final class Tape extends Pane {
+  private static final Font TITLE = Font.font("IBM Plex Sans", FontWeight.NORMAL, 12);
+  private static final Font FIGURE = Font.font("IBM Plex Mono", 11);
   private static final double LEFT = 62;
   private static final double TOP = 14;
   private static final double FLOOR = 14;
@@ -266,19 +269,36 @@ final class Tape extends Pane {
     double foot = floor - top >= 38 ? floor : floor - top >= 20 ? top + 16 : top - 1;
     double figureAt = floor - top >= 20 ? floor - 19 : foot - 18;
     g.setFill(titleColour);
-    fill(
-        g, Font.font("IBM Plex Sans", FontWeight.NORMAL, 12), title, x + 7, foot - 35, length - 12);
+    fill(g, TITLE, title, x + 7, foot - 35, length - 9);
     g.setFill(soft());
-    fill(g, Font.font("IBM Plex Mono", 11), figure, x + 7, figureAt, length - 12);
+    boolean whole = width(figure, FIGURE) <= length - 9;
+    fill(g, FIGURE, whole ? figure : brief(figure), x + 7, figureAt, length - 9);
+  }
+
+  /** A count in few digits: one that is cut reads as another. */
+  private static String brief(String figure) {
+    String digits = figure.replace(",", "").replace("+", "").replace("−", "");
+    if (!digits.matches("\\d{1,9}")) {
+      return figure;
+    }
+    String sign = Character.isDigit(figure.charAt(0)) ? "" : figure.substring(0, 1);
+    return sign + StageBar.count(Integer.parseInt(digits));
+  }
+
+  private static double width(String text, Font font) {
+    Text t = new Text(text);
+    t.setFont(font);
+    return t.getLayoutBounds().getWidth();
   }
 
   /** Writes as much of a text as fits. */
   private static void fill(
       GraphicsContext g, Font font, String text, double x, double y, double width) {
     g.setFont(font);
-    double per = font.getName().contains("Mono") ? font.getSize() * 0.61 : font.getSize() * 0.53;
-    int most = (int) (width / per);
-    String t = text.length() <= most ? text : most < 3 ? "" : text.substring(0, most - 1) + "…";
+    String t = text;
+    for (int n = text.length() - 1; n > 0 && width(t, font) > width; n--) {
+      t = text.substring(0, n) + "…";
+    }
     g.fillText(t, x, y);
   }
 

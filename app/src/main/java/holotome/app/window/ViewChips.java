@@ -70,6 +70,8 @@ final class ViewChips extends VBox {
     Button b = new Button();
     b.getStyleClass().setAll("chip");
     b.setId(id);
+    // Never cut: the row has room for all that are shown at once.
+    b.setMinWidth(Region.USE_PREF_SIZE);
     return b;
   }
 
@@ -88,6 +90,7 @@ final class ViewChips extends VBox {
   void update() {
     boolean open = session.isOpen();
     look.setVisible(open);
+    look.setManaged(open);
     boolean trim = session.stage() == Stage.TRIM;
     through.setVisible(open && trim);
     through.setManaged(open && trim);
@@ -108,7 +111,7 @@ final class ViewChips extends VBox {
     compared.setVisible(lined);
     compared.setManaged(lined);
     if (lined) {
-      set(compared, "Before and now by the line", "K");
+      set(compared, "Before and now", "K");
     }
     boolean clipping = open && view.settings().isClipping();
     clip.setVisible(clipping);
@@ -126,6 +129,7 @@ final class ViewChips extends VBox {
     boolean back = session.lookBack() >= 0;
     int charts = selected ? 0 : session.charts().count();
     countChip.setVisible(selected || back || charts > 0);
+    countChip.setManaged(countChip.isVisible());
     if (back) {
       count.setText(
           String.format(
