@@ -28,6 +28,7 @@ import holotome.core.trim.KeepIslands;
 import holotome.core.trim.PlaneCut;
 import holotome.core.unwrap.MakeCharts;
 import java.io.IOException;
+import java.lang.ref.Reference;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -178,6 +179,8 @@ class HistoryTest {
     h.stateAfter(0);
     // Two Scans, two Casts, the maps: all but the first of them are not needed now.
     assertThat(filesOfStates()).isEqualTo(5);
+    // Files of states that nobody can reach any more go: they are counted while h is in use.
+    Reference.reachabilityFence(h);
   }
 
   private long filesOfStates() throws IOException {
