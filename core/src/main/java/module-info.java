@@ -6,6 +6,7 @@ module holotome.core {
   requires org.lwjgl;
   requires org.lwjgl.tinyexr;
 
+  exports holotome.core.words;
   exports holotome.core.task;
   exports holotome.core.memory;
   exports holotome.core.array;

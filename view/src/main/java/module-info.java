@@ -5,6 +5,7 @@ module holotome.view {
   requires org.joml;
 
   exports holotome.view;
+  exports holotome.view.words;
   exports holotome.view.camera;
   exports holotome.view.scene;
   exports holotome.view.buffer;

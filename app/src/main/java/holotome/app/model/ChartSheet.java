@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
@@ -14,7 +15,8 @@ public record ChartSheet(Charts charts, double[] outlines, double area) {
 
   /** Finds them; a second or so for a million triangles. */
   static ChartSheet of(Mesh mesh, Work work) {
-    Charts c = Charts.of(mesh, work.part(0.5, "Finding the charts"));
-    return new ChartSheet(c, c.outlines(work.part(0.5, "Finding the charts")), c.area());
+    Charts c = Charts.of(mesh, work.part(0.5, AppWords.of("common.finding-the-charts")));
+    return new ChartSheet(
+        c, c.outlines(work.part(0.5, AppWords.of("common.finding-the-charts"))), c.area());
   }
 }

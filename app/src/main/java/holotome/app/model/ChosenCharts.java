@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.mesh.Mesh;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -70,7 +71,7 @@ public final class ChosenCharts {
   private void find(Mesh mesh) {
     jobs.look(
         this,
-        "Finding the charts",
+        AppWords.of("common.finding-the-charts"),
         work -> ChartSheet.of(mesh, work),
         found -> {
           if (of == mesh) {

@@ -1,5 +1,7 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
+
 /**
  * Something measured that needs attention, or that is as it should be.
  *
@@ -16,19 +18,13 @@ public record Finding(
 
   /** How much it matters; the word stands beside the colour. */
   public enum Severity {
-    GOOD("in order"),
-    NOTE("note"),
-    WARN("look at this"),
-    ERROR("in the way");
-
-    private final String word;
-
-    Severity(String word) {
-      this.word = word;
-    }
+    GOOD,
+    NOTE,
+    WARN,
+    ERROR;
 
     public String word() {
-      return word;
+      return AppWords.of("finding." + name());
     }
   }
 

@@ -1,8 +1,10 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.log.LogFile;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
+import holotome.core.words.Language;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -12,7 +14,6 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Stream;
 
 /** Where the program keeps its own files: recent files, unsaved work, generated scans, states. */
@@ -162,17 +163,24 @@ public final class Home {
           Files.getLastModifiedTime(file)
               .toInstant()
               .atZone(ZoneId.systemDefault())
-              .format(DateTimeFormatter.ofPattern("d MMMM, HH:mm", Locale.ENGLISH));
+              .format(
+                  DateTimeFormatter.ofPattern(AppWords.of("home.day"), Language.now().locale()));
     } catch (IOException e) {
       when = file.getFileName().toString();
     }
     try {
       LogFile log = LogFile.read(file);
       int n = log.entries().size();
-      String scan = log.source() == null ? "" : Path.of(log.source()).getFileName() + ", ";
-      String last =
-          n == 0 ? "" : ", the last " + StepKind.of(log.entries().getLast().step()).title();
-      return scan + n + (n == 1 ? " entry" : " entries") + last + ", " + when;
+      List<String> said = new ArrayList<>();
+      if (log.source() != null) {
+        said.add(Path.of(log.source()).getFileName().toString());
+      }
+      said.add(AppWords.count("common.entries", n));
+      if (n > 0) {
+        said.add(AppWords.of("home.the-last", StepKind.of(log.entries().getLast().step()).title()));
+      }
+      said.add(when);
+      return String.join(", ", said);
     } catch (Failure | java.nio.file.InvalidPathException e) {
       return when;
     }

@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.geometry.Vec;
 import holotome.core.intake.Inspection;
 import holotome.core.mesh.Mesh;
@@ -37,12 +38,15 @@ public record Insight(
   }
 
   public static Insight of(Mesh mesh, Work work) {
-    Adjacency adjacency = Adjacency.of(mesh, work.part(0.25, "Inspecting"));
-    Islands islands = Islands.of(mesh, work.part(0.15, "Inspecting"));
-    Inspection inspection = Inspection.of(adjacency, islands, false, work.part(0.4, "Inspecting"));
-    List<PlaneFinder.Flat> flats = CutGround.candidates(mesh, work.part(0.1, "Inspecting"));
+    Adjacency adjacency = Adjacency.of(mesh, work.part(0.25, AppWords.of("insight.inspecting")));
+    Islands islands = Islands.of(mesh, work.part(0.15, AppWords.of("insight.inspecting")));
+    Inspection inspection =
+        Inspection.of(adjacency, islands, false, work.part(0.4, AppWords.of("insight.inspecting")));
+    List<PlaneFinder.Flat> flats =
+        CutGround.candidates(mesh, work.part(0.1, AppWords.of("insight.inspecting")));
     int[][] loops = Borders.of(adjacency).loops();
-    TrimReview review = TrimReview.of(mesh, islands, adjacency, work.part(0.1, "Inspecting"));
+    TrimReview review =
+        TrimReview.of(mesh, islands, adjacency, work.part(0.1, AppWords.of("insight.inspecting")));
     float[][] holes = new float[Math.min(loops.length, 2000)][];
     for (int i = 0; i < holes.length; i++) {
       int[] v = Borders.vertices(mesh, loops[i]);

@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.util.LinkedHashMap;
@@ -168,7 +169,7 @@ public final class Jobs {
   /** The same, with an own way to tell of a failure. */
   public <T> void run(String jobTitle, Job<T> job, Consumer<T> done, Consumer<Failure> failed) {
     if (running != null) {
-      onFailure.accept(Failure.cannot(title + " is still running; wait or cancel it"));
+      onFailure.accept(Failure.cannot(AppWords.of("common.is-still-running-wait-or", title)));
       return;
     }
     stopQuiet();

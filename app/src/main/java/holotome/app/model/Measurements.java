@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.frame.Frame;
 import holotome.core.measure.Measured;
 import holotome.core.measure.Measurement;
@@ -63,14 +64,14 @@ public final class Measurements {
     kept.add(m);
     fresh = m;
     changes++;
-    session.keep("Measured: " + m.name());
+    session.keep(AppWords.of("measurements.measured", m.name()));
     update();
   }
 
   public void remove(Measurement m) {
     if (kept.remove(m)) {
       changes++;
-      session.keep("Took " + m.name() + " off the list");
+      session.keep(AppWords.of("measurements.took-off-the-list", m.name()));
       update();
     }
   }
@@ -80,7 +81,7 @@ public final class Measurements {
     if (at >= 0 && !name.isBlank()) {
       kept.set(at, new Measurement(name.strip(), m.kind(), m.pins()));
       changes++;
-      session.keep("Renamed to " + name.strip());
+      session.keep(AppWords.of("measurements.renamed-to", name.strip()));
       update();
     }
   }
@@ -112,7 +113,7 @@ public final class Measurements {
         .jobs()
         .look(
             this,
-            "Measuring",
+            AppWords.of("common.measuring"),
             work -> take(list, w, work),
             t -> {
               if (of == changes && session.current() == w) {
@@ -131,7 +132,7 @@ public final class Measurements {
     failed =
         List.of(
             f.kind() == Failure.Kind.CANCELLED
-                ? "Measuring was stopped; Measure again takes the figures"
+                ? AppWords.of("measurements.measuring-was-stopped-measure-again")
                 : f.getMessage());
     session.changed();
   }
@@ -166,7 +167,7 @@ public final class Measurements {
     Map<Measurement, String> failed = new LinkedHashMap<>();
     for (Measurement m : list) {
       try {
-        Work part = work.part(1.0 / list.size(), "Measuring");
+        Work part = work.part(1.0 / list.size(), AppWords.of("common.measuring"));
         done.add(Measuring.of(m, w.current(), w.frame(), part));
       } catch (Failure f) {
         if (f.kind() == Failure.Kind.CANCELLED) {
@@ -184,7 +185,7 @@ public final class Measurements {
       String csv = Measured.csv(taken, session.current().frame().trueSize());
       holotome.core.io.SafeFiles.write(
           file, out -> out.write(csv.getBytes(StandardCharsets.UTF_8)));
-      session.say(file.getFileName() + " written: " + taken.size() + " measurements");
+      session.say(AppWords.count("measurements.written", taken.size(), file.getFileName()));
     } catch (Failure f) {
       session.fail(f);
     }

@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.memory.Claim;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
@@ -47,7 +48,7 @@ final class Measuring {
         .quietly(
             work -> {
               try (Claim room = Claim.of(Insight.memory(mesh))) {
-                room.require(PATIENCE, "Measuring", work);
+                room.require(PATIENCE, AppWords.of("common.measuring"), work);
                 return Insight.of(mesh, work);
               }
             },

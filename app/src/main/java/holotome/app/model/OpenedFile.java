@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.intake.Gathering;
 import holotome.core.io.Loaded;
 import holotome.core.log.Checkpoints;
@@ -41,10 +42,14 @@ record OpenedFile(
     LogFile log = isProject ? LogFile.read(file) : new LogFile(List.of(), null);
     List<Path> scans = isProject ? scansOf(file, log) : files;
     Path scan = scans.getFirst();
-    Loaded mesh = Gathering.read(scans, work.part(isProject ? 0.2 : 0.6, "Reading"));
+    Loaded mesh =
+        Gathering.read(scans, work.part(isProject ? 0.2 : 0.6, AppWords.of("opened-file.reading")));
     History h = History.of(Workpiece.of(mesh.mesh(), mesh.frame()), states);
     if (isProject) {
-      h = h.replay(log.entries(), new Run(work.part(0.6, "Replaying"), home.output(scan)));
+      h =
+          h.replay(
+              log.entries(),
+              new Run(work.part(0.6, AppWords.of("opened-file.replaying")), home.output(scan)));
     }
     return new OpenedFile(
         file, ScanFile.of(scan, mesh), scans, Session.measured(h), isProject, log);
@@ -52,7 +57,7 @@ record OpenedFile(
 
   private static List<Path> scansOf(Path file, LogFile log) {
     if (log.sources().isEmpty()) {
-      throw Failure.badInput(file + ": names no scan; open the scan and replay the Log on it");
+      throw Failure.badInput(AppWords.of("opened-file.names-no-scan-open-the", file));
     }
     List<Path> out = new ArrayList<>();
     for (String source : log.sources()) {

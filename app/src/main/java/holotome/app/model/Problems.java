@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.task.Failure;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -89,12 +90,11 @@ public final class Problems {
   }
 
   private static Failure notice(Throwable e) {
-    String where = file == null ? "" : " What happened is noted in " + file + ".";
+    String what = e.getClass().getSimpleName();
     return Failure.cannot(
-        "Something went wrong that should not ("
-            + e.getClass().getSimpleName()
-            + "). The work is as it was after the last entry, and is kept."
-            + where);
+        file == null
+            ? AppWords.of("problems.something-went-wrong-that-should", what)
+            : AppWords.of("problems.something-went-wrong-that-should-2", what, file));
   }
 
   private static void clear(Path directory) throws IOException {

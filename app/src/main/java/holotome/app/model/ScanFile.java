@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.io.Loaded;
 import java.nio.file.Path;
 import java.util.List;
@@ -29,8 +30,10 @@ public record ScanFile(
         loaded.mesh().triangleCount(),
         loaded.mesh().vertexCount(),
         loaded.mesh().hasTexture()
-            ? "colour in a texture"
-            : loaded.mesh().colours() != null ? "colour per point" : "no colour",
+            ? AppWords.of("scan-file.colour-in-a-texture")
+            : loaded.mesh().colours() != null
+                ? AppWords.of("scan-file.colour-per-point")
+                : AppWords.of("scan-file.no-colour"),
         loaded.frame().toFile().shift());
   }
 }

@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.frame.Frame;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
@@ -9,7 +10,6 @@ import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import java.util.BitSet;
 import java.util.List;
-import java.util.Locale;
 
 /**
  * What is selected on the current Scan.
@@ -25,7 +25,7 @@ public record Selected(List<Pick> picks, BitSet set, int count, double area) {
   static Selected after(Selected before, Pick pick, Workpiece on, Work work) {
     Mesh mesh = on.scan();
     BitSet was = before == null ? new BitSet(mesh.triangleCount()) : before.set;
-    BitSet set = pick.apply(was, mesh, on.frame(), work.part(0.8, "Selecting"));
+    BitSet set = pick.apply(was, mesh, on.frame(), work.part(0.8, AppWords.of("common.selecting")));
     List<Pick> picks = before == null ? List.of(pick) : new java.util.ArrayList<>(before.picks);
     if (before != null) {
       picks.add(pick);
@@ -54,7 +54,6 @@ public record Selected(List<Pick> picks, BitSet set, int count, double area) {
 
   /** Count and area, to be read. */
   public String text(boolean trueSize) {
-    return String.format(
-        Locale.ROOT, "%,d triangles, %s", count, Length.formatArea(area, trueSize));
+    return AppWords.of("selected.triangles", count, Length.formatArea(area, trueSize));
   }
 }

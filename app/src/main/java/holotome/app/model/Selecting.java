@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.part.Workpiece;
 import holotome.core.select.CutOff;
 import holotome.core.select.Pick;
@@ -97,9 +98,16 @@ public final class Selecting {
               removed.or(from.set());
             }
             BitSet through =
-                outline.select(on.scan(), on.frame(), work.part(0.3, "Finding what is cut off"));
+                outline.select(
+                    on.scan(),
+                    on.frame(),
+                    work.part(0.3, AppWords.of("selecting.finding-what-is-cut-off")));
             BitSet cut =
-                CutOff.of(on.scan(), removed, through, work.part(0.3, "Finding what is cut off"));
+                CutOff.of(
+                    on.scan(),
+                    removed,
+                    through,
+                    work.part(0.3, AppWords.of("selecting.finding-what-is-cut-off")));
             more = grows ? cut.cardinality() : 0;
             seen = (BitSet) set.clone();
             seen.or(cut);
@@ -123,7 +131,8 @@ public final class Selecting {
       return;
     }
     if (session.jobs().isBusy()) {
-      session.fail(Failure.cannot(session.jobs().title() + " is still running; wait or cancel it"));
+      session.fail(
+          Failure.cannot(AppWords.of("common.is-still-running-wait-or", session.jobs().title())));
       return;
     }
     Workpiece on = session.current();
@@ -131,7 +140,7 @@ public final class Selecting {
     session
         .jobs()
         .run(
-            "Selecting",
+            AppWords.of("common.selecting"),
             work -> change.make(before, on, work),
             this::take,
             f -> {
@@ -179,20 +188,20 @@ public final class Selecting {
   /** Keeps what is selected under a name, in place of what had it. */
   public void store(String name) {
     if (session.selected() == null) {
-      session.fail(Failure.cannot("Nothing is selected that could be kept"));
+      session.fail(Failure.cannot(AppWords.of("selecting.nothing-is-selected-that-could")));
       return;
     }
     if (name.isBlank()) {
-      session.fail(Failure.cannot("A selection is kept under a name; type one"));
+      session.fail(Failure.cannot(AppWords.of("selecting.a-selection-is-kept-under")));
       return;
     }
     named.put(name.strip(), session.selected().picks());
-    session.keep("Kept the selection as \"" + name.strip() + "\"");
+    session.keep(AppWords.of("selecting.kept-the-selection-as", name.strip()));
   }
 
   public void forget(String name) {
     if (named.remove(name) != null) {
-      session.keep("Forgot the selection \"" + name + "\"");
+      session.keep(AppWords.of("selecting.forgot-the-selection", name));
     }
   }
 
@@ -206,7 +215,9 @@ public final class Selecting {
     run(
         before,
         (from, on, work) -> {
-          BitSet set = Pick.all(picks, on.scan(), on.frame(), work.part(0.9, "Selecting"));
+          BitSet set =
+              Pick.all(
+                  picks, on.scan(), on.frame(), work.part(0.9, AppWords.of("common.selecting")));
           if (from == null) {
             return new Answer(on, Selected.of(picks, set, on.scan(), on.frame()), 0);
           }

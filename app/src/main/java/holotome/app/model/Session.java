@@ -1,5 +1,6 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
 import holotome.core.log.Checkpoints;
 import holotome.core.log.Entry;
 import holotome.core.log.History;
@@ -176,7 +177,7 @@ public final class Session {
     if (index >= 0) {
       String id = StepKind.of(history.lines().get(index).entry().step()).stage();
       for (Stage s : Stage.values()) {
-        if (s.title().equalsIgnoreCase(id)) {
+        if (s.id().equalsIgnoreCase(id)) {
           stage = s;
         }
       }
@@ -277,7 +278,7 @@ public final class Session {
   public void openTogether(List<Path> files) {
     for (Path f : files) {
       if (OpenedFile.isProject(f)) {
-        fail(Failure.usage(f.getFileName() + " is a project, which is opened by itself"));
+        fail(Failure.usage(AppWords.of("session.is-a-project-which-is", f.getFileName())));
         return;
       }
     }
@@ -287,8 +288,8 @@ public final class Session {
   private void open(Path file, boolean isProject, List<Path> files) {
     jobs.run(
         files.size() == 1
-            ? "Opening " + file.getFileName()
-            : "Opening " + files.size() + " files as one scan",
+            ? AppWords.of("session.opening", file.getFileName())
+            : AppWords.of("session.opening-files-as-one-scan", files.size()),
         work -> OpenedFile.read(file, isProject, files, checkpoints, home, work),
         this::opened);
     changed();
@@ -350,7 +351,7 @@ public final class Session {
     failure = null;
     message = String.join("; ", scanFile.notes());
     if (message.isEmpty() && !recovered && !home.unsaved().isEmpty()) {
-      message = "Earlier work was not saved; it is kept, find \"unsaved\" with Ctrl Space";
+      message = AppWords.of("session.earlier-work-was-not-saved");
     }
     if (!recovered) {
       try {
@@ -422,7 +423,7 @@ public final class Session {
   /** Takes over a History made elsewhere from the current one. */
   public void accept(History next) {
     atHand(
-        "Fetching the result",
+        AppWords.of("session.fetching-the-result"),
         next,
         state -> {
           undoPath.leave(moment());
@@ -466,13 +467,13 @@ public final class Session {
 
   public void undo() {
     if (canUndo()) {
-      go(true, "Undoing");
+      go(true, AppWords.of("session.undoing"));
     }
   }
 
   public void redo() {
     if (canRedo()) {
-      go(false, "Redoing");
+      go(false, AppWords.of("session.redoing"));
     }
   }
 
@@ -523,7 +524,7 @@ public final class Session {
         saveTo(project);
       } else {
         logFile().write(recovery);
-        savedAt = "kept " + now();
+        savedAt = AppWords.of("session.kept-at", now());
       }
     } catch (Failure f) {
       failure = f;
@@ -546,7 +547,7 @@ public final class Session {
   private void saveTo(Path file) {
     logFile().write(file);
     unsaved = false;
-    savedAt = "saved " + now();
+    savedAt = AppWords.of("session.saved-at", now());
   }
 
   /** Saves the project to a file and keeps it there from now on. */
@@ -561,7 +562,7 @@ public final class Session {
       project = file;
       Files.deleteIfExists(recovery);
       home.addRecent(file);
-      message = "Saved " + file.getFileName();
+      message = AppWords.of("session.saved", file.getFileName());
       failure = null;
     } catch (Failure f) {
       failure = f;

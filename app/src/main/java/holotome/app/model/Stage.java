@@ -1,24 +1,26 @@
 package holotome.app.model;
 
+import holotome.app.words.AppWords;
+import java.util.Locale;
+
 /** The parts of the job, in working order. */
 public enum Stage {
-  INTAKE("Intake"),
-  TRIM("Trim"),
-  MEND("Mend"),
-  DATUM("Datum"),
-  REDUCE("Reduce"),
-  UNWRAP("Unwrap"),
-  BAKE("Bake"),
-  SHIP("Ship");
+  INTAKE,
+  TRIM,
+  MEND,
+  DATUM,
+  REDUCE,
+  UNWRAP,
+  BAKE,
+  SHIP;
 
-  private final String title;
-
-  Stage(String title) {
-    this.title = title;
+  /** Its name in files and ids. */
+  public String id() {
+    return name().toLowerCase(Locale.ROOT);
   }
 
   public String title() {
-    return title;
+    return AppWords.of("stage." + id());
   }
 
   /** Whether the stage is about the Cast. */

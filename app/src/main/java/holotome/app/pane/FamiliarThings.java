@@ -1,6 +1,7 @@
 package holotome.app.pane;
 
 import holotome.app.tool.ViewPort;
+import holotome.app.words.AppWords;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Vec;
 import javafx.geometry.VPos;
@@ -45,19 +46,23 @@ final class FamiliarThings {
     double width() {
       return most() - least();
     }
+
+    String words() {
+      return AppWords.of("familiar." + name);
+    }
   }
 
   private static final Thing[] THINGS = {
-    new Thing("coin, 23 mm", 0.023, round(0.0115, 0.0115, 0, 360)),
+    new Thing("coin", 0.023, round(0.0115, 0.0115, 0, 360)),
     new Thing(
-        "mug, 95 mm",
+        "mug",
         0.095,
         new double[] {
           -0.040, 0, 0.040, 0, 0.042, 0.022, 0.062, 0.026, 0.074, 0.045, 0.066, 0.066, 0.042, 0.072,
           0.042, 0.095, -0.042, 0.095
         }),
     new Thing(
-        "hand, 190 mm",
+        "hand",
         0.19,
         new double[] {
           -0.028, 0, 0.028, 0, 0.034, 0.040, 0.062, 0.075, 0.072, 0.105, 0.062, 0.112, 0.042, 0.088,
@@ -66,7 +71,7 @@ final class FamiliarThings {
           0.154, -0.040, 0.162, -0.046, 0.150, -0.040, 0.090, -0.038, 0.040
         }),
     new Thing(
-        "person, 1.75 m",
+        "person",
         1.75,
         new double[] {
           -0.16, 0, -0.03, 0, -0.02, 0.78, 0.02, 0.78, 0.03, 0, 0.16, 0, 0.17, 0.80, 0.20, 0.80,
@@ -74,7 +79,7 @@ final class FamiliarThings {
           1.75, -0.05, 1.75, -0.10, 1.68, -0.10, 1.60, -0.06, 1.53, -0.06, 1.49, -0.21, 1.43, -0.26,
           1.30, -0.25, 0.86, -0.20, 0.80, -0.17, 0.80
         }),
-    new Thing("door, 2.03 m", 2.03, new double[] {-0.45, 0, 0.45, 0, 0.45, 2.03, -0.45, 2.03})
+    new Thing("door", 2.03, new double[] {-0.45, 0, 0.45, 0, 0.45, 2.03, -0.45, 2.03})
   };
 
   private static double[] round(double r, double up, double from, double to) {
@@ -218,8 +223,8 @@ final class FamiliarThings {
     g.setFill(INK);
     g.setTextBaseline(VPos.CENTER);
     g.setTextAlign(TextAlignment.CENTER);
-    g.fillText("beside a " + small.name, x0 + INSET_WIDTH / 2, floor + 11);
-    g.fillText("and a " + large.name, x0 + INSET_WIDTH / 2, floor + 24);
+    g.fillText(AppWords.of("familiar.beside", small.words()), x0 + INSET_WIDTH / 2, floor + 11);
+    g.fillText(AppWords.of("familiar.and", large.words()), x0 + INSET_WIDTH / 2, floor + 24);
   }
 
   private static void thing(GraphicsContext g, Thing t, double x, double floor, double k) {

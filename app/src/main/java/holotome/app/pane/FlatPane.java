@@ -3,6 +3,7 @@ package holotome.app.pane;
 import holotome.app.model.ChartSheet;
 import holotome.app.model.Session;
 import holotome.app.tool.Marks;
+import holotome.app.words.AppWords;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
@@ -53,7 +54,7 @@ public final class FlatPane extends PicturePane {
     this.session = session;
     this.settings = settings;
     setId("flat-view");
-    setAccessibleText("Charts and maps in the texture square");
+    setAccessibleText(AppWords.of("flat-pane.charts-and-maps-in-the"));
     setMinSize(160, 160);
     addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
     addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> placed |= navigation.dragged(e));
@@ -190,7 +191,10 @@ public final class FlatPane extends PicturePane {
     g.setTextBaseline(VPos.CENTER);
     if (shown == null || mesh() == null) {
       g.setTextAlign(TextAlignment.CENTER);
-      String none = mesh() == null ? "The Cast has no charts yet" : "Finding the charts";
+      String none =
+          mesh() == null
+              ? AppWords.of("common.the-cast-has-no-charts")
+              : AppWords.of("common.finding-the-charts");
       Marks.text(g, none, getWidth() / 2, getHeight() / 2);
       return;
     }
@@ -200,9 +204,7 @@ public final class FlatPane extends PicturePane {
 
   private String caption() {
     String look = settings.title(look(), session.shown());
-    String charts =
-        String.format(
-            "%,d %s", shown.charts().count(), shown.charts().count() == 1 ? "chart" : "charts");
-    return String.format("%s · %s · %.1f %% of the square", look, charts, 100 * shown.area());
+    String charts = AppWords.count("flat-pane.charts", shown.charts().count());
+    return AppWords.of("flat-pane.of-the-square", look, charts, 100 * shown.area());
   }
 }

@@ -1,6 +1,7 @@
 package holotome.app.pane;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.part.Workpiece;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -82,7 +83,7 @@ final class Pointing {
     session
         .jobs()
         .<BitSet>elsewhere(
-            "Selecting what is seen",
+            AppWords.of("common.selecting-what-is-seen"),
             (work, found) -> worker.visible(r, dense, work, found),
             set -> {
               ViewWorker.Request now = shown.get();

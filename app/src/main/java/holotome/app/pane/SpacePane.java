@@ -4,6 +4,7 @@ import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.tool.Tool;
 import holotome.app.tool.ViewPort;
+import holotome.app.words.AppWords;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
@@ -64,7 +65,8 @@ public final class SpacePane extends PicturePane implements ViewPort {
   private SpacePane(
       Session session, ViewSettings settings, Renderer renderer, SpacePane hub, Links.Link link) {
     super(
-        renderer, f -> session.say("While it turns the scan is drawn as dots: " + f.getMessage()));
+        renderer,
+        f -> session.say(AppWords.of("space-pane.while-it-turns-the-scan", f.getMessage())));
     this.hub = hub;
     this.link = link;
     this.navigation = new Navigation(new Ground(), this, link.turns());
@@ -76,7 +78,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
         new Pointing(
             session, worker(), () -> request(true), this::workpiece, () -> Density.of(this));
     setFocusTraversable(true);
-    setAccessibleText("The work; arrow keys turn it");
+    setAccessibleText(AppWords.of("space-pane.the-work-arrow-keys-turn"));
     setMinSize(200, 200);
     addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
     addEventHandler(MouseEvent.MOUSE_DRAGGED, this::draggedTo);
@@ -530,8 +532,8 @@ public final class SpacePane extends PicturePane implements ViewPort {
           g,
           getWidth(),
           getHeight(),
-          trying ? "Now" : before.words(),
-          trying ? "After" : "Now",
+          trying ? AppWords.of("space-pane.now") : before.words(),
+          trying ? AppWords.of("space-pane.after") : AppWords.of("space-pane.now"),
           told);
     }
   }

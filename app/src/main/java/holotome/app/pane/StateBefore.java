@@ -1,6 +1,7 @@
 package holotome.app.pane;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
 
@@ -50,6 +51,8 @@ final class StateBefore {
 
   /** What it is, in a word or two. */
   String words() {
-    return of == null || after < 0 || after >= of.size() - 1 ? "Before" : "After step " + after;
+    return of == null || after < 0 || after >= of.size() - 1
+        ? AppWords.of("state-before.before")
+        : AppWords.of("state-before.after-step", after);
   }
 }

@@ -2,6 +2,7 @@ package holotome.app.pane;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.geometry.Vec;
 import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
@@ -102,7 +103,7 @@ public final class ViewSettings {
 
   /** How far the clipping plane lies from the origin, to be read. */
   public String clipText(boolean trueSize) {
-    return "Clipped at " + Length.format(depth, trueSize) + ", the wheel moves it";
+    return AppWords.of("view-settings.clipped-at-the-wheel-moves", Length.format(depth, trueSize));
   }
 
   Look look(Workpiece w, Mesh m) {
@@ -147,7 +148,9 @@ public final class ViewSettings {
   /** What a look is called, for the work as it is. */
   String title(Look look, Workpiece w) {
     MapKind alone = look == Look.BAKED ? map(w) : null;
-    return alone == null ? look.title() : alone.rule().title() + " map alone";
+    return alone == null
+        ? look.title()
+        : AppWords.of("view-settings.map-alone", alone.rule().title());
   }
 
   /** Takes the next look that the mesh at hand allows. */

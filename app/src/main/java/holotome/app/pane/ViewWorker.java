@@ -2,6 +2,7 @@ package holotome.app.pane;
 
 import holotome.app.model.Jobs;
 import holotome.app.model.Problems;
+import holotome.app.words.AppWords;
 import holotome.core.memory.Claim;
 import holotome.core.memory.Spare;
 import holotome.core.mesh.Mesh;
@@ -122,10 +123,10 @@ final class ViewWorker {
       // Cancelled, as a rule: the newer request is drawn next.
       exact = null;
       if (f.kind() != Failure.Kind.CANCELLED) {
-        Problems.note("the view could not be drawn", f);
+        Problems.note(AppWords.of("view-worker.the-view-could-not-be"), f);
       }
     } catch (RuntimeException | Error e) {
-      Problems.note("the view could not be drawn", e);
+      Problems.note(AppWords.of("view-worker.the-view-could-not-be"), e);
     }
   }
 
@@ -225,7 +226,7 @@ final class ViewWorker {
             found = picked(r, x, y);
           } catch (RuntimeException | Error e) {
             // Whoever waits for the answer must not wait for ever: it is as if nothing was hit.
-            Problems.note("nothing could be picked", e);
+            Problems.note(AppWords.of("view-worker.nothing-could-be-picked"), e);
           }
           int t = found;
           Platform.runLater(() -> answer.accept(t));
@@ -259,7 +260,7 @@ final class ViewWorker {
           } catch (RuntimeException | Error e) {
             Failure f = Failure.of(e);
             if (f.kind() != Failure.Kind.CANCELLED) {
-              Problems.note("nothing could be selected", f);
+              Problems.note(AppWords.of("view-worker.nothing-could-be-selected"), f);
             }
             Platform.runLater(() -> answer.accept(null));
           }
@@ -280,8 +281,9 @@ final class ViewWorker {
             2 * r.width,
             2 * r.height,
             fine,
-            work.part(0.5, "Selecting what is seen"));
-    return renderer.visible(r.scene, p, fine, 1.5, work.part(0.5, "Selecting what is seen"));
+            work.part(0.5, AppWords.of("common.selecting-what-is-seen")));
+    return renderer.visible(
+        r.scene, p, fine, 1.5, work.part(0.5, AppWords.of("common.selecting-what-is-seen")));
   }
 
   private boolean isExactOf(Request r) {

@@ -1,6 +1,7 @@
 package holotome.app.tool;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
@@ -25,26 +26,34 @@ import javafx.scene.input.MouseEvent;
 
 /** Selects what is like the place that is clicked, in a way to be chosen. */
 public final class AlikeTool extends SelectTool {
-  /** In which way; the name as on the Sheet, what the figure is, its unit and preset. */
+  /** In which way; whether it has a figure, its unit and preset. */
   private enum Way {
-    ISLAND("The island", null, "", 0),
-    LINKED("Up to sharp edges", "Bend of an edge", "°", 30),
-    COLOUR("Similar colour", "Difference", "", 12),
-    FACING("Facing the same way", "Within", "°", 20),
-    HEIGHT("The same height", "Up and down by", "length", 0),
-    SMALLER("Islands not larger", null, "", 0),
-    BORDER("Along the borders", "Rings", "", 3);
+    ISLAND(false, "", 0),
+    LINKED(true, "°", 30),
+    COLOUR(true, "", 12),
+    FACING(true, "°", 20),
+    HEIGHT(true, "length", 0),
+    SMALLER(false, "", 0),
+    BORDER(true, "", 3);
 
-    private final String words;
-    private final String figure;
+    private final boolean figured;
     private final String unit;
     private final double preset;
 
-    Way(String words, String figure, String unit, double preset) {
-      this.words = words;
-      this.figure = figure;
+    Way(boolean figured, String unit, double preset) {
+      this.figured = figured;
       this.unit = unit;
       this.preset = preset;
+    }
+
+    /** Its name on the Sheet. */
+    String words() {
+      return AppWords.of("alike." + name());
+    }
+
+    /** What its figure is called. */
+    String figure() {
+      return AppWords.of("alike." + name() + ".figure");
     }
   }
 
@@ -62,18 +71,18 @@ public final class AlikeTool extends SelectTool {
   }
 
   @Override
-  public String title() {
-    return "Alike";
+  public String id() {
+    return "alike";
   }
 
   @Override
   public String hint() {
-    return "Click on the scan: selects what is like that place." + JOINS;
+    return joining(AppWords.of("alike-tool.click-on-the-scan-selects"));
   }
 
   @Override
   protected String todo() {
-    return "Click on the scan";
+    return AppWords.of("alike-tool.click-on-the-scan");
   }
 
   @Override
@@ -81,7 +90,7 @@ public final class AlikeTool extends SelectTool {
     ChoiceBox<String> ways = new ChoiceBox<>();
     ways.setId("field-alike");
     for (Way w : Way.values()) {
-      ways.getItems().add(w.words);
+      ways.getItems().add(w.words());
     }
     ways.getSelectionModel().select(way.ordinal());
     ways.setOnAction(
@@ -93,9 +102,9 @@ public final class AlikeTool extends SelectTool {
     figure.setId("field-alike-figure");
     figure.setPrefColumnCount(8);
     figure.textProperty().addListener((o, was, is) -> typed(is));
-    figureRow = Fields.row("Within", figure);
+    figureRow = Fields.row(AppWords.of("alike-tool.within"), figure);
     rows.clear();
-    rows.add(Fields.row("Take", ways));
+    rows.add(Fields.row(AppWords.of("alike-tool.take"), ways));
     rows.add(figureRow);
     write();
     return rows;
@@ -114,16 +123,16 @@ public final class AlikeTool extends SelectTool {
   }
 
   private void write() {
-    figureRow.setVisible(way.figure != null);
-    figureRow.setManaged(way.figure != null);
-    if (way.figure == null) {
+    figureRow.setVisible(way.figured);
+    figureRow.setManaged(way.figured);
+    if (!way.figured) {
       return;
     }
-    Fields.relabel(figureRow, way.figure);
+    Fields.relabel(figureRow, way.figure());
     double v = figure(way);
     figure.setText(
         way.unit.equals("length")
-            ? Length.format(v, sized())
+            ? Length.typed(v, sized())
             : String.format(Locale.ROOT, "%.4g", v).replaceFirst("\\.0+$", "")
                 + (way.unit.isEmpty() ? "" : " " + way.unit));
   }
@@ -133,8 +142,7 @@ public final class AlikeTool extends SelectTool {
     double v = Double.NaN;
     try {
       if (way.unit.equals("length")) {
-        String bare = text.replace("units", "").replace(",", "");
-        v = Length.parse(bare, sized() ? Length.Unit.MM : Length.Unit.M).metres();
+        v = Length.parse(text, sized() ? Length.Unit.MM : Length.Unit.M).metres();
       } else {
         v = Double.parseDouble(text.replace("°", "").replace(',', '.').strip());
       }
@@ -181,7 +189,7 @@ public final class AlikeTool extends SelectTool {
       case LINKED -> new Linked(p, Math.min(179, figure(way)));
       case COLOUR -> {
         if (!mesh.hasColour()) {
-          throw Failure.cannot("The scan has no colour to select by");
+          throw Failure.cannot(AppWords.of("alike-tool.the-scan-has-no-colour"));
         }
         yield Likeness.of(Likeness.colourOf(mesh, t), figure(way));
       }
@@ -197,7 +205,7 @@ public final class AlikeTool extends SelectTool {
       case SMALLER -> {
         var insight = session.insight();
         if (insight == null) {
-          throw Failure.cannot("The islands are still being counted; try again in a moment");
+          throw Failure.cannot(AppWords.of("alike-tool.the-islands-are-still-being"));
         }
         var islands = insight.islands();
         yield new IslandSizes(null, islands.sizes()[islands.ofTriangle()[t]], null, null, null);

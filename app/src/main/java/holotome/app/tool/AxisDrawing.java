@@ -1,5 +1,6 @@
 package holotome.app.tool;
 
+import holotome.app.words.AppWords;
 import holotome.core.frame.AxisPreset;
 import javafx.scene.control.Label;
 import javafx.scene.layout.Pane;
@@ -24,7 +25,7 @@ final class AxisDrawing extends Pane {
   void show(AxisPreset p) {
     getChildren().clear();
     if (p == null) {
-      words("In the scan file's own coordinates", 10, HEIGHT / 2);
+      words(AppWords.of("axis-drawing.in-the-scan-files-own"), 10, HEIGHT / 2);
       return;
     }
     double x = 44;
@@ -37,9 +38,12 @@ final class AxisDrawing extends Pane {
     arrow(x, y, x + bx, y + by, p.isYUp() ? "z" : "y");
     arrow(x, y, x, y - 40, p.isYUp() ? "y" : "z");
     String unit = p.unit() == 1 ? "metres" : p.unit() == 0.01 ? "centimetres" : "millimetres";
-    words("in " + unit, 108, 24);
-    words((p.isYUp() ? "Y" : "Z") + " is up", 108, 42);
-    words(p.isLeftHanded() ? "left-handed" : "right-handed", 108, 60);
+    words(AppWords.of("axis-drawing." + unit), 108, 24);
+    words(AppWords.of("axis-drawing.is-up", (p.isYUp() ? "Y" : "Z")), 108, 42);
+    words(
+        AppWords.of(p.isLeftHanded() ? "axis-drawing.left-handed" : "axis-drawing.right-handed"),
+        108,
+        60);
   }
 
   private void words(String text, double x, double middle) {

@@ -1,6 +1,7 @@
 package holotome.app.tool;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.select.Pick;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.MouseEvent;
@@ -16,20 +17,18 @@ public final class BoxTool extends SelectTool {
   }
 
   @Override
-  public String title() {
-    return "Box";
+  public String id() {
+    return "box";
   }
 
   @Override
   public String hint() {
-    return "Drag a rectangle in the view; V switches between what is visible and all the way"
-        + " through."
-        + JOINS;
+    return joining(AppWords.of("box-tool.drag-a-rectangle-in-the"));
   }
 
   @Override
   protected String todo() {
-    return "Drag a rectangle to select";
+    return AppWords.of("box-tool.drag-a-rectangle-to-select");
   }
 
   @Override

@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.Selected;
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.part.Workpiece;
 import holotome.core.select.BrushStroke;
 import holotome.core.select.Fence;
@@ -45,25 +46,28 @@ public final class BrushTool extends SelectTool {
   }
 
   @Override
-  public String title() {
-    return "Brush";
+  public String id() {
+    return "brush";
   }
 
   @Override
   public String hint() {
-    return "Paint with the left button; Ctrl + wheel makes the brush larger or smaller." + JOINS;
+    return joining(AppWords.of("brush-tool.paint-with-the-left-button"));
   }
 
   @Override
   protected String todo() {
-    return "Paint over what is to be selected";
+    return AppWords.of("brush-tool.paint-over-what-is-to");
   }
 
   @Override
   protected List<Node> ownFields() {
     ChoiceBox<String> unit = new ChoiceBox<>();
     unit.setId("field-brush-unit");
-    unit.getItems().setAll("Pixels of the view", "Lengths of the scan");
+    unit.getItems()
+        .setAll(
+            AppWords.of("brush-tool.pixels-of-the-view"),
+            AppWords.of("brush-tool.lengths-of-the-scan"));
     unit.getSelectionModel().select(inLengths ? 1 : 0);
     unit.setOnAction(
         e -> {
@@ -75,7 +79,9 @@ public final class BrushTool extends SelectTool {
     size.setPrefColumnCount(9);
     size.textProperty().addListener((o, was, is) -> typed(is));
     write();
-    return List.of(Fields.row("Measured in", unit), Fields.row("Radius", size));
+    return List.of(
+        Fields.row(AppWords.of("brush-tool.measured-in"), unit),
+        Fields.row(AppWords.of("brush-tool.radius"), size));
   }
 
   private boolean sized() {
@@ -93,9 +99,7 @@ public final class BrushTool extends SelectTool {
   private void write() {
     writing = true;
     size.setText(
-        inLengths
-            ? Length.format(reach(), sized())
-            : String.format(Locale.ROOT, "%.0f px", pixels));
+        inLengths ? Length.typed(reach(), sized()) : String.format(Locale.ROOT, "%.0f px", pixels));
     size.getStyleClass().remove("wrong");
     writing = false;
   }
@@ -107,8 +111,7 @@ public final class BrushTool extends SelectTool {
     boolean good = false;
     try {
       if (inLengths) {
-        String bare = text.replace("units", "").replace(",", "");
-        double l = Length.parse(bare, sized() ? Length.Unit.MM : Length.Unit.M).metres();
+        double l = Length.parse(text, sized() ? Length.Unit.MM : Length.Unit.M).metres();
         good = l > 0;
         length = good ? l : length;
       } else {

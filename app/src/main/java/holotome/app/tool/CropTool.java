@@ -3,6 +3,7 @@ package holotome.app.tool;
 import holotome.app.model.Insight;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Vec;
 import holotome.core.log.History;
@@ -38,8 +39,8 @@ public final class CropTool extends Tool {
   }
 
   @Override
-  public String title() {
-    return "Box crop";
+  public String id() {
+    return "box-crop";
   }
 
   @Override
@@ -49,21 +50,26 @@ public final class CropTool extends Tool {
 
   @Override
   public String hint() {
-    return "Drag the squares on the faces or the corners, the round handle above to turn it, or"
-        + " type.";
+    return AppWords.of("crop-tool.drag-the-squares-on-the");
   }
 
   @Override
   public Node form() {
     ChoiceBox<String> kept = new ChoiceBox<>();
     kept.setId("field-keep");
-    kept.getItems().setAll("What is inside", "What is outside");
+    kept.getItems()
+        .setAll(AppWords.of("common.what-is-inside"), AppWords.of("common.what-is-outside"));
     kept.getSelectionModel().select(keep == CutFence.Keep.INSIDE ? 0 : 1);
     ChoiceBox<String> closing = new ChoiceBox<>();
     closing.setId("field-close");
-    closing.getItems().setAll("Open", "Closed flat", "Closed evenly");
+    closing
+        .getItems()
+        .setAll(
+            AppWords.of("common.open"),
+            AppWords.of("common.closed-flat"),
+            AppWords.of("common.closed-evenly"));
     closing.getSelectionModel().select(close.ordinal());
-    Node closingRow = Fields.row("The cuts are left", closing);
+    Node closingRow = Fields.row(AppWords.of("crop-tool.the-cuts-are-left"), closing);
     closingRow.setVisible(keep == CutFence.Keep.INSIDE);
     kept.setOnAction(
         e -> {
@@ -85,10 +91,10 @@ public final class CropTool extends Tool {
     VBox fields =
         new VBox(
             6,
-            Fields.row("Centre", centre),
-            Fields.row("Size", size),
-            Fields.row("Turned, °", turn),
-            Fields.row("Keep", kept),
+            Fields.row(AppWords.of("crop-tool.centre"), centre),
+            Fields.row(AppWords.of("common.size"), size),
+            Fields.row(AppWords.of("crop-tool.turned"), turn),
+            Fields.row(AppWords.of("common.keep"), kept),
             closingRow);
     return fields;
   }
@@ -185,7 +191,7 @@ public final class CropTool extends Tool {
 
   @Override
   public String missing() {
-    return box.isPlaced() ? null : "Open a scan to place the box";
+    return box.isPlaced() ? null : AppWords.of("crop-tool.open-a-scan-to-place");
   }
 
   @Override
@@ -216,10 +222,12 @@ public final class CropTool extends Tool {
   @Override
   public String verb(History trial) {
     if (trial == null) {
-      return "Crop to the box";
+      return AppWords.of("crop-tool.crop-to-the-box");
     }
     int n = -trial.lines().getLast().effect().change();
-    return n > 0 ? String.format("Cut away %,d triangles", n) : "Crop to the box";
+    return n > 0
+        ? AppWords.of("common.cut-away-triangles", n)
+        : AppWords.of("crop-tool.crop-to-the-box");
   }
 
   @Override

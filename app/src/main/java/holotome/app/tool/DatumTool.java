@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
@@ -70,26 +71,31 @@ final class DatumTool extends StepTool {
       return switch (by()) {
         case "points" ->
             picked.isEmpty()
-                ? "Click three points of a level plane"
-                : "Click " + more + (more == 1 ? " more point" : " more points");
-        case "edge" -> more == 2 ? "Click both ends of an edge" : "Click its other end";
+                ? AppWords.of("datum-tool.click-three-points-of-a")
+                : AppWords.count("datum-tool.click-more-points", more);
+        case "edge" ->
+            more == 2
+                ? AppWords.of("datum-tool.click-both-ends-of-an")
+                : AppWords.of("datum-tool.click-its-other-end");
         default ->
-            more == 2 ? "Click a point, then one nearer the front" : "Click one nearer the front";
+            more == 2
+                ? AppWords.of("datum-tool.click-a-point-then-one")
+                : AppWords.of("datum-tool.click-one-nearer-the-front");
       };
     }
     if (by().equals("selection") && session.selected() == null && stored == null) {
-      return "Select the part in Trim, then come back";
+      return AppWords.of("datum-tool.select-the-part-in-trim");
     }
     if (values().get("point") != null) {
       return null;
     }
     return switch (by()) {
-      case "region", "wall" -> "Click the middle of the part";
+      case "region", "wall" -> AppWords.of("datum-tool.click-the-middle-of-the");
       case "null" ->
           switch (String.valueOf(values().get("at"))) {
-            case "point" -> "Click where the origin goes";
-            case "ball-centre" -> "Click on the ball";
-            case "hole-centre" -> "Click near the hole";
+            case "point" -> AppWords.of("datum-tool.click-where-the-origin-goes");
+            case "ball-centre" -> AppWords.of("datum-tool.click-on-the-ball");
+            case "hole-centre" -> AppWords.of("datum-tool.click-near-the-hole");
             default -> null;
           };
       default -> null;

@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.select.Fence;
 import holotome.core.step.Step;
@@ -29,8 +30,8 @@ public final class FenceTool extends Tool {
   }
 
   @Override
-  public String title() {
-    return "Fence";
+  public String id() {
+    return "fence";
   }
 
   @Override
@@ -40,8 +41,7 @@ public final class FenceTool extends Tool {
 
   @Override
   public String hint() {
-    return "Draw a loop, or click corner by corner and the first again to close. Corners that were"
-        + " clicked can be dragged, Backspace takes one back.";
+    return AppWords.of("fence-tool.draw-a-loop-or-click");
   }
 
   @Override
@@ -54,21 +54,24 @@ public final class FenceTool extends Tool {
     drawnOn = session.history();
     ChoiceBox<String> c = new ChoiceBox<>();
     c.setId("field-keep");
-    c.getItems().setAll("What is outside", "What is inside");
+    c.getItems()
+        .setAll(AppWords.of("common.what-is-outside"), AppWords.of("common.what-is-inside"));
     c.getSelectionModel().select(keep.ordinal());
     c.setOnAction(
         e -> {
           keep = CutFence.Keep.values()[c.getSelectionModel().getSelectedIndex()];
           edited();
         });
-    return new VBox(6, Fields.row("Keep", c));
+    return new VBox(6, Fields.row(AppWords.of("common.keep"), c));
   }
 
   @Override
   public String missing() {
     return fence != null
         ? null
-        : editor.isEmpty() ? "Draw the fence on the view" : "Click the first corner to close";
+        : editor.isEmpty()
+            ? AppWords.of("fence-tool.draw-the-fence-on-the")
+            : AppWords.of("common.click-the-first-corner-to");
   }
 
   @Override
@@ -87,10 +90,12 @@ public final class FenceTool extends Tool {
   @Override
   public String verb(History trial) {
     if (trial == null) {
-      return "Cut along the fence";
+      return AppWords.of("fence-tool.cut-along-the-fence");
     }
     int n = -trial.lines().getLast().effect().change();
-    return n > 0 ? String.format("Cut away %,d triangles", n) : "Cut along the fence";
+    return n > 0
+        ? AppWords.of("common.cut-away-triangles", n)
+        : AppWords.of("fence-tool.cut-along-the-fence");
   }
 
   @Override

@@ -1,6 +1,8 @@
 package holotome.app.tool;
 
+import holotome.app.words.AppWords;
 import holotome.core.step.StepKind;
+import holotome.core.step.StepWords;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.Locale;
@@ -133,7 +135,7 @@ final class Fields {
   void add(StepKind.Field f, Object value) {
     Object v = value != null ? value : f.preset().isEmpty() ? null : f.preset();
     described.put(f.name(), f);
-    String label = words(f.name());
+    String label = f.label();
     if (f.isList() && !f.choices().isEmpty()) {
       addSeveral(f, label, v);
     } else if (!f.choices().isEmpty()) {
@@ -147,7 +149,7 @@ final class Fields {
       String unit = f.unit();
       TextField t = addText(f.name(), label, f.help(), v == null ? "" : text(v, f, unit), unit);
       if (f.optional() && f.oneOf().isEmpty()) {
-        t.setPromptText("not set");
+        t.setPromptText(AppWords.of("fields.not-set"));
       }
     }
     showWhatApplies();
@@ -158,9 +160,7 @@ final class Fields {
       double d = n.doubleValue();
       String s =
           d == Math.rint(d) ? Long.toString((long) d) : String.format(Locale.ROOT, "%.6g", d);
-      return f.type().equals("length")
-          ? holotome.core.unit.Length.format(d, true).replace(",", "")
-          : s;
+      return f.type().equals("length") ? holotome.core.unit.Length.typed(d) : s;
     }
     return v instanceof java.util.List<?> l
         ? String.join(", ", l.stream().map(String::valueOf).toList())
@@ -176,7 +176,7 @@ final class Fields {
     HBox boxes = new HBox(12);
     boxes.setAlignment(Pos.CENTER_RIGHT);
     for (String choice : f.choices()) {
-      CheckBox c = new CheckBox(words(choice));
+      CheckBox c = new CheckBox(StepWords.choice(choice));
       c.setId("field-" + f.name() + "-" + choice);
       c.setSelected(taken.contains(choice));
       c.setOnAction(e -> edited(f.name()));
@@ -202,11 +202,12 @@ final class Fields {
       String name, String label, String help, java.util.List<String> choices, Object value) {
     ChoiceBox<String> c = new ChoiceBox<>();
     // Symbols of units keep their case.
-    c.getItems().setAll(choices.stream().map(x -> name.equals("unit") ? x : words(x)).toList());
+    c.getItems()
+        .setAll(choices.stream().map(x -> name.equals("unit") ? x : StepWords.choice(x)).toList());
     int at = value == null ? 0 : Math.max(0, choices.indexOf(value.toString()));
     boolean none = value == null;
     if (none) {
-      c.getItems().addFirst("as usual");
+      c.getItems().addFirst(AppWords.of("fields.as-usual"));
     }
     c.getSelectionModel().select(at);
     c.setOnAction(e -> edited(name));
@@ -290,10 +291,5 @@ final class Fields {
   static void relabel(Node row, String label) {
     ((Label) ((HBox) row).getChildren().getFirst()).setText(label);
     name(((HBox) row).getChildren().getLast(), label);
-  }
-
-  static String words(String name) {
-    String s = name.replace('-', ' ');
-    return s.isEmpty() ? s : Character.toUpperCase(s.charAt(0)) + s.substring(1);
   }
 }

@@ -1,11 +1,11 @@
 package holotome.app.tool;
 
+import holotome.app.words.AppWords;
 import holotome.core.section.CurveFit;
 import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import javafx.scene.control.Label;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.VBox;
@@ -43,14 +43,12 @@ final class FittedPieces extends VBox {
     }
     long lines = all.stream().filter(CurveFit.Fitted::isLine).count();
     double most = all.stream().mapToDouble(CurveFit.Fitted::off).max().orElse(0);
-    figure =
-        String.format(Locale.ROOT, "%,d pieces, ± %s", all.size(), Length.format(most, trueSize));
+    figure = AppWords.count("fitted-pieces.pieces", all.size(), Length.format(most, trueSize));
     getChildren()
         .add(
             soft(
-                String.format(
-                    Locale.ROOT,
-                    "Told in %,d lines and %,d arcs, none more than %s off",
+                AppWords.of(
+                    "fitted-pieces.told-in-lines-and-arcs",
                     lines,
                     all.size() - lines,
                     Length.format(most, trueSize))));
@@ -61,17 +59,19 @@ final class FittedPieces extends VBox {
       CurveFit.Fitted f = all.get(i);
       String what =
           f.isLine()
-              ? "Line " + Length.format(f.length(), trueSize)
-              : String.format(
-                  Locale.ROOT,
-                  f.degrees() == 360 ? "Circle R %s" : "Arc R %s, %.1f°",
-                  Length.format(f.radius(), trueSize),
-                  f.degrees());
-      grid.addRow(i, figure(what), soft("off " + Length.format(f.off(), trueSize)));
+              ? AppWords.of("fitted-pieces.line", Length.format(f.length(), trueSize))
+              : f.degrees() == 360
+                  ? AppWords.of("fitted-pieces.circle-r", Length.format(f.radius(), trueSize))
+                  : AppWords.of(
+                      "fitted-pieces.arc-r", Length.format(f.radius(), trueSize), f.degrees());
+      grid.addRow(
+          i,
+          figure(what),
+          soft(AppWords.of("fitted-pieces.off", Length.format(f.off(), trueSize))));
     }
     getChildren().add(grid);
     if (all.size() > SHOWN) {
-      getChildren().add(soft(String.format(Locale.ROOT, "and %,d shorter", all.size() - SHOWN)));
+      getChildren().add(soft(AppWords.of("fitted-pieces.and-shorter", all.size() - SHOWN)));
     }
   }
 

@@ -1,5 +1,6 @@
 package holotome.app.tool;
 
+import holotome.app.words.AppWords;
 import holotome.core.section.Curve;
 import holotome.core.section.Section;
 import holotome.core.unit.Length;
@@ -54,7 +55,7 @@ final class FlatDrawing {
       g.setTextAlign(TextAlignment.CENTER);
       g.setTextBaseline(VPos.CENTER);
       g.setFont(Font.font("IBM Plex Sans", 12));
-      g.fillText("The plane meets nothing", WIDTH / 2, HEIGHT / 2);
+      g.fillText(AppWords.of("flat-drawing.the-plane-meets-nothing"), WIDTH / 2, HEIGHT / 2);
       return;
     }
     double w = b[2] - b[0];

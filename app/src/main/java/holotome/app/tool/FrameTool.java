@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.datum.KeepFrame;
 import holotome.core.frame.Frame;
 import holotome.core.frame.NamedFrame;
@@ -9,7 +10,6 @@ import holotome.core.geometry.Similarity;
 import holotome.core.log.History;
 import holotome.core.step.Step;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -29,11 +29,11 @@ final class FrameTool extends StepTool {
 
   private static String verb(Step step) {
     if (!(step instanceof KeepFrame k)) {
-      return "Keep the coordinates";
+      return AppWords.of("frame-tool.keep-the-coordinates");
     }
     return switch (k.what()) {
-      case KEEP, GIVEN -> "Keep as " + k.name();
-      case USE -> "Use " + k.name();
+      case KEEP, GIVEN -> AppWords.of("frame-tool.keep-as", k.name());
+      case USE -> AppWords.of("frame-tool.use", k.name());
     };
   }
 
@@ -44,7 +44,7 @@ final class FrameTool extends StepTool {
 
   @Override
   public String missing() {
-    return values().get("name") == null ? "Type a name, such as site grid" : null;
+    return values().get("name") == null ? AppWords.of("frame-tool.type-a-name-such-as") : null;
   }
 
   @Override
@@ -63,26 +63,20 @@ final class FrameTool extends StepTool {
   }
 
   private Node card(String name, Similarity s, double unit, boolean canUse) {
-    Label title = new Label(name);
+    Label title = new Label(AppWords.has("frame." + name) ? AppWords.of("frame." + name) : name);
     title.getStyleClass().add("heading");
     double[] t = s.shift();
     Label text =
         new Label(
-            String.format(
-                Locale.ROOT,
-                "%s; scan's nought at %.6g, %.6g, %.6g",
-                unit > 0
-                    ? String.format(Locale.ROOT, "one unit is %.6g m", unit)
-                    : "unit not known",
-                t[0],
-                t[1],
-                t[2]));
+            unit > 0
+                ? AppWords.of("frame-tool.one-unit-is-m-scans", unit, t[0], t[1], t[2])
+                : AppWords.of("frame-tool.unit-not-known-scans-nought", t[0], t[1], t[2]));
     text.setWrapText(true);
     text.setMinHeight(Region.USE_PREF_SIZE);
     text.getStyleClass().addAll("soft", "small");
     VBox card = new VBox(1, title, text);
     if (canUse) {
-      Button use = new Button("Work in these");
+      Button use = new Button(AppWords.of("frame-tool.work-in-these"));
       use.getStyleClass().setAll("link");
       use.setOnAction(e -> session.apply(new KeepFrame(KeepFrame.Do.USE, name, null, null)));
       card.getChildren().add(new HBox(use));

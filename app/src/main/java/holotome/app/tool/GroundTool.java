@@ -3,14 +3,15 @@ package holotome.app.tool;
 import holotome.app.model.Insight;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.spatial.PlaneFinder;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.trim.CutGround;
 import holotome.core.unit.Length;
+import holotome.core.words.Language;
 import java.util.BitSet;
-import java.util.Locale;
 import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -30,10 +31,12 @@ final class GroundTool extends MarkingTool {
 
   private static String verb(Step step, History trial) {
     if (trial == null) {
-      return "Cut the ground away";
+      return AppWords.of("ground-tool.cut-the-ground-away");
     }
     int n = -trial.lines().getLast().effect().change();
-    return n > 0 ? String.format("Cut away %,d triangles", n) : "Cut the ground away";
+    return n > 0
+        ? AppWords.of("common.cut-away-triangles", n)
+        : AppWords.of("ground-tool.cut-the-ground-away");
   }
 
   @Override
@@ -76,16 +79,19 @@ final class GroundTool extends MarkingTool {
       n++;
       double tilt =
           Math.toDegrees(Math.acos(Math.clamp(frame.toWork().direction(f.normal())[2], -1.0, 1.0)));
-      Label name = new Label(n == 1 ? "Largest flat part" : "Flat part " + n);
-      Label share = new Label(String.format(Locale.ROOT, "%.1f %%", 100 * f.share()));
+      Label name =
+          new Label(
+              n == 1
+                  ? AppWords.of("ground-tool.largest-flat-part")
+                  : AppWords.of("ground-tool.flat-part", n));
+      Label share = new Label(Language.format("%.1f %%", 100 * f.share()));
       share.getStyleClass().add("figure");
       Region gap = new Region();
       HBox.setHgrow(gap, Priority.ALWAYS);
       Label more =
           new Label(
-              String.format(
-                  Locale.ROOT,
-                  "tilted %.1f°, flat within %s",
+              AppWords.of(
+                  "ground-tool.tilted-flat-within",
                   tilt,
                   Length.format(f.rms() * frame.toWork().scale(), frame.trueSize())));
       more.getStyleClass().addAll("soft", "small");

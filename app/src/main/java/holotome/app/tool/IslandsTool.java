@@ -3,14 +3,15 @@ package holotome.app.tool;
 import holotome.app.model.Insight;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.part.Workpiece;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Islands;
 import holotome.core.trim.KeepIslands;
 import holotome.core.unit.Length;
+import holotome.core.words.Language;
 import java.util.BitSet;
-import java.util.Locale;
 import java.util.function.Supplier;
 import javafx.geometry.HPos;
 import javafx.scene.Node;
@@ -36,7 +37,9 @@ final class IslandsTool extends MarkingTool {
         session,
         KeepIslands.class,
         Stage.TRIM,
-        (s, t) -> Tools.removing(t, "Remove the loose pieces", "loose triangles"));
+        (s, t) ->
+            Tools.removing(
+                t, AppWords.of("islands-tool.remove-the-loose-pieces"), "tools.remove-loose"));
   }
 
   @Override
@@ -96,16 +99,16 @@ final class IslandsTool extends MarkingTool {
     grid.getColumnConstraints().addAll(name, right, right);
     int shown = Math.min(LISTED, islands.count());
     long total = session.current().scan().triangleCount();
-    row(grid, 0, "Largest islands", "triangles", "share", true);
+    row(
+        grid,
+        0,
+        AppWords.of("islands-tool.largest-islands"),
+        AppWords.of("islands.triangles"),
+        AppWords.of("islands.share"),
+        true);
     for (int i = 0; i < shown; i++) {
       int n = islands.sizes()[i];
-      row(
-          grid,
-          i + 1,
-          String.valueOf(i + 1),
-          String.format(Locale.ROOT, "%,d", n),
-          share(n, total),
-          false);
+      row(grid, i + 1, String.valueOf(i + 1), Language.format("%,d", n), share(n, total), false);
     }
     if (islands.count() > shown) {
       long rest = 0;
@@ -115,8 +118,8 @@ final class IslandsTool extends MarkingTool {
       row(
           grid,
           shown + 1,
-          String.format(Locale.ROOT, "%,d more", islands.count() - shown),
-          String.format(Locale.ROOT, "%,d", rest),
+          AppWords.of("islands-tool.more", islands.count() - shown),
+          Language.format("%,d", rest),
           share(rest, total),
           false);
     }
@@ -124,9 +127,8 @@ final class IslandsTool extends MarkingTool {
     if (islands.count() > 1) {
       Label l =
           new Label(
-              String.format(
-                  Locale.ROOT,
-                  "How many of each size; the largest loose one is %s across",
+              AppWords.of(
+                  "islands-tool.how-many-of-each-size",
                   Length.format(
                       insight.looseAcross() * session.current().frame().toWork().scale(),
                       session.current().frame().trueSize())));
@@ -138,7 +140,7 @@ final class IslandsTool extends MarkingTool {
 
   private static String share(long n, long total) {
     double percent = 100.0 * n / Math.max(1, total);
-    return percent >= 0.01 || n == 0 ? String.format(Locale.ROOT, "%.2f %%", percent) : "< 0.01 %";
+    return percent >= 0.01 || n == 0 ? Language.format("%.2f %%", percent) : "< 0.01 %";
   }
 
   private static void row(GridPane g, int y, String a, String b, String c, boolean head) {

@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.Selected;
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.select.Pick;
 import java.util.List;
@@ -29,18 +30,17 @@ public final class LassoTool extends SelectTool {
   }
 
   @Override
-  public String title() {
-    return "Lasso";
+  public String id() {
+    return "lasso";
   }
 
   @Override
   public String hint() {
     String how =
         byCorners
-            ? "Click corner by corner, and the first again (or twice) to close; drag corners to"
-                + " change it, Backspace takes one back."
-            : "Draw a loop in the view; V switches between what is visible and all the way through.";
-    return how + JOINS;
+            ? AppWords.of("lasso-tool.click-corner-by-corner-and")
+            : AppWords.of("lasso-tool.draw-a-loop-in-the");
+    return joining(how);
   }
 
   @Override
@@ -52,7 +52,8 @@ public final class LassoTool extends SelectTool {
     drawnOn = session.history();
     ChoiceBox<String> how = new ChoiceBox<>();
     how.setId("field-lasso");
-    how.getItems().setAll("Drawn freely", "Corner by corner");
+    how.getItems()
+        .setAll(AppWords.of("lasso-tool.drawn-freely"), AppWords.of("lasso-tool.corner-by-corner"));
     how.getSelectionModel().select(byCorners ? 1 : 0);
     how.setOnAction(
         e -> {
@@ -61,14 +62,16 @@ public final class LassoTool extends SelectTool {
           editor.clear();
           edited();
         });
-    return List.of(Fields.row("The loop", how));
+    return List.of(Fields.row(AppWords.of("lasso-tool.the-loop"), how));
   }
 
   @Override
   protected String todo() {
     return !byCorners
-        ? "Draw a loop to select"
-        : editor.isEmpty() ? "Click the corners of an outline" : "Click the first corner to close";
+        ? AppWords.of("lasso-tool.draw-a-loop-to-select")
+        : editor.isEmpty()
+            ? AppWords.of("lasso-tool.click-the-corners-of-an")
+            : AppWords.of("common.click-the-first-corner-to");
   }
 
   @Override

@@ -1,6 +1,7 @@
 package holotome.app.tool;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.datum.KnownLength;
 import holotome.core.datum.ScaleBar;
 import holotome.core.datum.ScaleFit;
@@ -10,7 +11,6 @@ import holotome.core.task.Failure;
 import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -95,7 +95,7 @@ final class LengthPairs {
     length.textProperty().addListener((o, was, now) -> typedLength(now));
     fields[0] = end("field-from", 0);
     fields[1] = end("field-to", 1);
-    Button add = new Button("Add another length");
+    Button add = new Button(AppWords.of("length-pairs.add-another-length"));
     add.setId("add-length");
     add.getStyleClass().setAll("link");
     add.setOnAction(e -> addAnother());
@@ -105,10 +105,10 @@ final class LengthPairs {
     return new VBox(
         6,
         proposal,
-        stacked("One end", fields[0]),
-        stacked("Other end", fields[1]),
-        Fields.row("In the scan", measured),
-        Fields.row("True length", length),
+        stacked(AppWords.of("length-pairs.one-end"), fields[0]),
+        stacked(AppWords.of("length-pairs.other-end"), fields[1]),
+        Fields.row(AppWords.of("length-pairs.in-the-scan"), measured),
+        Fields.row(AppWords.of("length-pairs.true-length"), length),
         add,
         rows);
   }
@@ -128,7 +128,7 @@ final class LengthPairs {
 
   /** A field for one end's x, y, z: filled in by picking, or typed. */
   private TextField end(String id, int which) {
-    TextField t = Fields.plain(id, "", "x, y, z or pick");
+    TextField t = Fields.plain(id, "", AppWords.of("length-pairs.x-y-z-or-pick"));
     // As wide as the Sheet: three coordinates are never cut.
     t.setPrefWidth(260);
     t.setMaxWidth(Double.MAX_VALUE);
@@ -173,7 +173,10 @@ final class LengthPairs {
   private void showLength() {
     measured.getStyleClass().removeAll("soft");
     if (ends[0] == null || ends[1] == null) {
-      measured.setText(ends[0] == null ? "pick one end" : "pick the other end");
+      measured.setText(
+          ends[0] == null
+              ? AppWords.of("length-pairs.pick-one-end")
+              : AppWords.of("length-pairs.pick-the-other-end"));
       measured.getStyleClass().add("soft");
     } else {
       measured.setText(text(Vec.distance(ends[0], ends[1])));
@@ -187,7 +190,7 @@ final class LengthPairs {
   private void addAnother() {
     KnownLength k = inHand();
     if (k == null) {
-      session.fail(Failure.cannot("Finish this length first: both ends and how long it truly is"));
+      session.fail(Failure.cannot(AppWords.of("length-pairs.finish-this-length-first-both")));
       return;
     }
     taken.add(k);
@@ -245,8 +248,7 @@ final class LengthPairs {
       rows.getChildren().add(row(i, all.get(i), fit, i < taken.size()));
     }
     if (!Double.isNaN(fit.precision())) {
-      Label l =
-          new Label(String.format(Locale.ROOT, "Right within %.2g %%", 100 * fit.precision()));
+      Label l = new Label(AppWords.of("length-pairs.right-within", 100 * fit.precision()));
       l.setId("precision");
       l.getStyleClass().addAll("soft", "small");
       rows.getChildren().add(l);
@@ -257,23 +259,20 @@ final class LengthPairs {
     Label name = new Label((i + 1) + "  " + k.is());
     Label off =
         new Label(
-            String.format(
-                Locale.ROOT,
-                "%+.2f mm, %+.2f %%",
-                1000 * fit.off()[i],
-                100 * fit.off()[i] / k.is().metres()));
+            AppWords.of(
+                "length-pairs.mm", 1000 * fit.off()[i], 100 * fit.off()[i] / k.is().metres()));
     off.getStyleClass().add("figure");
     off.setMinWidth(Region.USE_PREF_SIZE);
     HBox box = Fields.row(name.getText(), off);
     if (fit.outlier() == i) {
-      Label odd = new Label("does not go with the others");
+      Label odd = new Label(AppWords.of("length-pairs.does-not-go-with-the"));
       odd.getStyleClass().add("problem");
       return new VBox(0, box, odd);
     }
     if (canGo) {
       Button drop = new Button("×");
       drop.getStyleClass().setAll("link");
-      drop.setAccessibleText("Leave this length out");
+      drop.setAccessibleText(AppWords.of("length-pairs.leave-this-length-out"));
       drop.setMinWidth(Region.USE_PREF_SIZE);
       drop.setOnAction(
           e -> {
@@ -302,13 +301,13 @@ final class LengthPairs {
     if (!offered) {
       return;
     }
-    Label l = new Label("A scale bar of " + bar.fields() + " fields was found:");
+    Label l = new Label(AppWords.of("length-pairs.a-scale-bar-of-fields", bar.fields()));
     l.setWrapText(true);
     l.setMinHeight(Region.USE_PREF_SIZE);
-    TextField other = Fields.plain("bar-length", lastBar, "its length");
+    TextField other = Fields.plain("bar-length", lastBar, AppWords.of("length-pairs.its-length"));
     other.setPrefWidth(110);
     other.setMinWidth(110);
-    Button take = new Button("Take it");
+    Button take = new Button(AppWords.of("length-pairs.take-it"));
     take.setId("bar-take");
     take.getStyleClass().setAll("link");
     Runnable taking =
@@ -356,17 +355,19 @@ final class LengthPairs {
     }
     if (ends[0] == null || ends[1] == null) {
       return ends[0] == null
-          ? "Pick one end of a known length in the view"
-          : "Pick the other end in the view";
+          ? AppWords.of("length-pairs.pick-one-end-of-a")
+          : AppWords.of("length-pairs.pick-the-other-end-in");
     }
-    return is.isBlank() ? "Type the true length, such as 500 mm" : null;
+    return is.isBlank() ? AppWords.of("length-pairs.type-the-true-length-such") : null;
   }
 
   String verb() {
     int n = taken.size() + (inHand() == null ? 0 : 1);
     return n > 1
-        ? "Set the scale by " + n + " lengths"
-        : is.isBlank() ? "Set the scale" : "Set the scale by " + is.strip();
+        ? AppWords.of("length-pairs.set-the-scale-by-lengths", n)
+        : is.isBlank()
+            ? AppWords.of("common.set-the-scale")
+            : AppWords.of("length-pairs.set-the-scale-by-a", is.strip());
   }
 
   void load(List<KnownLength> lengths) {

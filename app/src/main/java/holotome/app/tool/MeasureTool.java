@@ -4,6 +4,7 @@ import holotome.app.model.Insight;
 import holotome.app.model.Measurements;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.frame.Frame;
 import holotome.core.log.History;
 import holotome.core.measure.Measured;
@@ -49,8 +50,8 @@ final class MeasureTool extends Tool {
   }
 
   @Override
-  public String title() {
-    return "Measure";
+  public String id() {
+    return "measure";
   }
 
   @Override
@@ -60,7 +61,7 @@ final class MeasureTool extends Tool {
 
   @Override
   public String hint() {
-    return "Choose what to measure and click where. Figures are kept with the project and follow the work.";
+    return AppWords.of("measure-tool.choose-what-to-measure-and");
   }
 
   @Override
@@ -83,7 +84,13 @@ final class MeasureTool extends Tool {
     ChoiceBox<String> to = new ChoiceBox<>();
     to.setId("field-snap");
     to.getItems()
-        .setAll("The surface", "Vertex", "Edge", "Border", "Centre of a hole", "Centre of a ball");
+        .setAll(
+            AppWords.of("measure-tool.the-surface"),
+            AppWords.of("measure-tool.vertex"),
+            AppWords.of("measure-tool.edge"),
+            AppWords.of("measure-tool.border"),
+            AppWords.of("measure-tool.centre-of-a-hole"),
+            AppWords.of("measure-tool.centre-of-a-ball"));
     to.getSelectionModel().select(snap.ordinal());
     to.setOnAction(e -> snap = Snap.values()[to.getSelectionModel().getSelectedIndex()]);
     TextField around = new TextField();
@@ -92,9 +99,9 @@ final class MeasureTool extends Tool {
     startReach();
     around.setText(reach > 0 ? lengthText(reach) : "");
     around.textProperty().addListener((o, was, is) -> reachTyped(around, is));
-    HBox reachRow = Fields.row("Around", around);
-    HBox snapRow = Fields.row("Point on", to);
-    take = new Button("Measure the whole work");
+    HBox reachRow = Fields.row(AppWords.of("measure-tool.around"), around);
+    HBox snapRow = Fields.row(AppWords.of("measure-tool.point-on"), to);
+    take = new Button(AppWords.of("measure-tool.measure-the-whole-work"));
     take.setId("measure-whole");
     take.getStyleClass().setAll("link");
     take.setOnAction(e -> finish());
@@ -103,7 +110,10 @@ final class MeasureTool extends Tool {
           show(reachRow, kind.takesPatches() || snap == Snap.SPHERE_CENTRE);
           show(snapRow, kind.least() > 0 && !(kind.takesPatches() && kind.most() == 1));
           show(take, kind.most() == 0 || kind.most() > kind.least());
-          take.setText(kind.most() == 0 ? "Measure the whole work" : "Fit through the points");
+          take.setText(
+              kind.most() == 0
+                  ? AppWords.of("measure-tool.measure-the-whole-work")
+                  : AppWords.of("measure-tool.fit-through-the-points"));
         };
     to.addEventHandler(javafx.event.ActionEvent.ACTION, e -> rows.run());
     what.setOnAction(
@@ -114,7 +124,8 @@ final class MeasureTool extends Tool {
           edited();
         });
     rows.run();
-    return new VBox(6, Fields.row("Measure", what), snapRow, reachRow, take);
+    return new VBox(
+        6, Fields.row(AppWords.of("measure-tool.measure"), what), snapRow, reachRow, take);
   }
 
   private static void show(Node n, boolean visible) {
@@ -150,7 +161,7 @@ final class MeasureTool extends Tool {
 
   @Override
   public Node details() {
-    Button csv = new Button("Write the list as CSV…");
+    Button csv = new Button(AppWords.of("measure-tool.write-the-list-as-csv"));
     csv.setId("measurements-csv");
     csv.getStyleClass().setAll("link");
     csv.setOnAction(e -> write(csv));
@@ -161,7 +172,7 @@ final class MeasureTool extends Tool {
 
   private void write(Button near) {
     FileChooser c = new FileChooser();
-    c.setTitle("Write the measurements");
+    c.setTitle(AppWords.of("measure-tool.write-the-measurements"));
     c.setInitialFileName("measurements.csv");
     File f = c.showSaveDialog(near.getScene().getWindow());
     if (f != null) {
@@ -187,7 +198,7 @@ final class MeasureTool extends Tool {
       list.getChildren().add(l);
     }
     if (listed.isEmpty() && !all().all().isEmpty() && !all().failed().isEmpty()) {
-      Button again = new Button("Measure again");
+      Button again = new Button(AppWords.of("measure-tool.measure-again"));
       again.setId("measure-again");
       again.getStyleClass().setAll("link");
       again.setOnAction(e -> all().again());
@@ -217,7 +228,7 @@ final class MeasureTool extends Tool {
     figure.setMinWidth(Region.USE_PREF_SIZE);
     Button off = new Button("×");
     off.getStyleClass().setAll("link");
-    off.setAccessibleText("Take off the list");
+    off.setAccessibleText(AppWords.of("measure-tool.take-off-the-list"));
     off.setMinWidth(Region.USE_PREF_SIZE);
     off.setOnAction(e -> all().remove(m.of()));
     HBox.setHgrow(name, Priority.ALWAYS);
@@ -245,20 +256,31 @@ final class MeasureTool extends Tool {
     }
     int more = kind.least() - pins.size();
     return switch (kind) {
-      case FROM_PLANE -> pins.isEmpty() ? "Click on the plane" : "Click the point";
-      case ANGLE -> pins.isEmpty() ? "Click on one plane" : "Click on the other";
-      case SPHERE, CYLINDER, PLANE -> "Click on it";
+      case FROM_PLANE ->
+          pins.isEmpty()
+              ? AppWords.of("measure-tool.click-on-the-plane")
+              : AppWords.of("measure-tool.click-the-point");
+      case ANGLE ->
+          pins.isEmpty()
+              ? AppWords.of("measure-tool.click-on-one-plane")
+              : AppWords.of("measure-tool.click-on-the-other");
+      case SPHERE, CYLINDER, PLANE -> AppWords.of("measure-tool.click-on-it");
       case CIRCLE ->
           more > 0
-              ? "Click " + (pins.isEmpty() ? "three points or more" : more + " more")
-              : "Click more points, or fit through these";
-      default -> pins.isEmpty() ? "Click one end" : "Click the other end";
+              ? (pins.isEmpty()
+                  ? AppWords.of("measure-tool.click-three-points-or-more")
+                  : AppWords.count("measure-tool.click-more", more))
+              : AppWords.of("measure-tool.click-more-points-or-fit");
+      default ->
+          pins.isEmpty()
+              ? AppWords.of("measure-tool.click-one-end")
+              : AppWords.of("measure-tool.click-the-other-end");
     };
   }
 
   @Override
   public Step step() {
-    throw Failure.usage("Measuring changes nothing");
+    throw Failure.usage(AppWords.of("measure-tool.measuring-changes-nothing"));
   }
 
   @Override
@@ -266,7 +288,7 @@ final class MeasureTool extends Tool {
 
   @Override
   public String verb(History trial) {
-    return "Measure";
+    return AppWords.of("measure-tool.measure");
   }
 
   @Override

@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.datum.Place;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Similarity;
@@ -12,6 +13,7 @@ import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
 import holotome.core.unit.RoundLength;
+import holotome.core.words.Language;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.util.Locale;
@@ -52,8 +54,8 @@ final class PlaceTool extends Tool {
   }
 
   @Override
-  public String title() {
-    return "Place";
+  public String id() {
+    return "place";
   }
 
   @Override
@@ -63,7 +65,7 @@ final class PlaceTool extends Tool {
 
   @Override
   public String hint() {
-    return "Drag a square along its axis, a filled one in a plane, a ring to turn, the round handle to scale; Shift keeps to steps, or not. Or type.";
+    return AppWords.of("place-tool.drag-a-square-along-its");
   }
 
   @Override
@@ -74,7 +76,15 @@ final class PlaceTool extends Tool {
     }
     on = session.history();
     VBox box = new VBox(6);
-    String[] names = {"Move X", "Move Y", "Move Z", "Turn X", "Turn Y", "Turn Z", "Times"};
+    String[] names = {
+      AppWords.of("place-tool.move-x"),
+      AppWords.of("place-tool.move-y"),
+      AppWords.of("place-tool.move-z"),
+      AppWords.of("place-tool.turn-x"),
+      AppWords.of("place-tool.turn-y"),
+      AppWords.of("place-tool.turn-z"),
+      AppWords.of("common.times")
+    };
     for (int i = 0; i < 7; i++) {
       int which = i;
       fields[i] =
@@ -82,7 +92,7 @@ final class PlaceTool extends Tool {
       fields[i].textProperty().addListener((o, was, is) -> typed(which, is));
       box.getChildren().add(Fields.row(names[i], fields[i]));
     }
-    CheckBox about = new CheckBox("Turn and scale about the origin");
+    CheckBox about = new CheckBox(AppWords.of("place-tool.turn-and-scale-about-the"));
     about.setId("field-about-origin");
     about.setSelected(aboutOrigin);
     about.setOnAction(
@@ -91,17 +101,17 @@ final class PlaceTool extends Tool {
           loadedAbout = null;
           edited();
         });
-    CheckBox steps = new CheckBox("Keep to steps of");
+    CheckBox steps = new CheckBox(AppWords.of("place-tool.keep-to-steps-of"));
     steps.setId("field-stepping");
     steps.setSelected(stepping);
     steps.setOnAction(e -> stepping = steps.isSelected());
     TextField far = Fields.plain("field-move-step", moveStep, "");
-    far.setAccessibleText("How far a step moves");
+    far.setAccessibleText(AppWords.of("place-tool.how-far-a-step-moves"));
     far.setPromptText(session.current() == null ? "" : lengthText(roundStep()));
     far.setPrefColumnCount(7);
     far.textProperty().addListener((o, was, is) -> stepTyped(far, is, true));
     TextField wide = Fields.plain("field-turn-step", turnStep, "15°");
-    wide.setAccessibleText("How far a step turns");
+    wide.setAccessibleText(AppWords.of("place-tool.how-far-a-step-turns"));
     wide.setPrefColumnCount(4);
     wide.textProperty().addListener((o, was, is) -> stepTyped(wide, is, false));
     HBox both = new HBox(8, steps, far, wide);
@@ -116,7 +126,7 @@ final class PlaceTool extends Tool {
     field.getStyleClass().remove("wrong");
     try {
       if (!text.isBlank() && !(value(length ? 0 : 3, text) > 0)) {
-        throw Failure.usage("a step is above zero");
+        throw Failure.usage(AppWords.of("place-tool.a-step-is-above-zero"));
       }
       moveStep = length ? text : moveStep;
       turnStep = length ? turnStep : text;
@@ -177,7 +187,7 @@ final class PlaceTool extends Tool {
     } catch (NumberFormatException e) {
       // Said below.
     }
-    throw Failure.usage("\"" + text + "\" is not a number");
+    throw Failure.usage(AppWords.of("place-tool.is-not-a-number", text));
   }
 
   private void write() {
@@ -207,7 +217,9 @@ final class PlaceTool extends Tool {
   public String missing() {
     boolean nothing =
         factor == 1 && Vec.length(move) == 0 && turn[0] == 0 && turn[1] == 0 && turn[2] == 0;
-    return session.current() != null && nothing ? "Drag a handle, or type a figure" : null;
+    return session.current() != null && nothing
+        ? AppWords.of("place-tool.drag-a-handle-or-type")
+        : null;
   }
 
   @Override
@@ -226,7 +238,7 @@ final class PlaceTool extends Tool {
 
   @Override
   public String verb(History trial) {
-    return "Place the work so";
+    return AppWords.of("place-tool.place-the-work-so");
   }
 
   @Override
@@ -298,10 +310,10 @@ final class PlaceTool extends Tool {
     } else if (d.degrees() != 0) {
       Similarity r = Place.rotation(before.turn()).then(PlaceHandles.turn(d.axis(), d.degrees()));
       turn = Place.angles(r.rotation());
-      readout = String.format(Locale.ROOT, "%.1f°", d.degrees());
+      readout = Language.format("%.1f°", d.degrees());
     } else if (d.factor() != 1) {
       factor = before.factor() * d.factor();
-      readout = String.format(Locale.ROOT, "× %.3f", d.factor());
+      readout = Language.format("× %.3f", d.factor());
     }
     write();
     view.refresh();

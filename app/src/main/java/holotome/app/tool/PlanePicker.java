@@ -1,6 +1,7 @@
 package holotome.app.tool;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
@@ -83,11 +84,11 @@ final class PlanePicker {
     }
     return switch (way) {
       case POINTS ->
-          String.format(
-              "Click %s on the scan",
-              draft.now().isEmpty() ? "three points" : 3 - draft.now().size() + " more");
-      case FACE -> "Click on a flat place of the scan";
-      case NOTHING -> "Open a scan to place the plane";
+          draft.now().isEmpty()
+              ? AppWords.of("plane-picker.click-three-points-on-the")
+              : AppWords.count("plane-picker.click-more-points-on-the", 3 - draft.now().size());
+      case FACE -> AppWords.of("plane-picker.click-on-a-flat-place");
+      case NOTHING -> AppWords.of("plane-picker.open-a-scan-to-place");
     };
   }
 
@@ -145,7 +146,7 @@ final class PlanePicker {
     double[] a = points.get(0);
     double[] n = Vec.cross(Vec.sub(points.get(1), a), Vec.sub(points.get(2), a));
     if (!(Vec.length(n) > 1e-9 * size() * size())) {
-      session.fail(Failure.cannot("The three points lie in a line; click the third elsewhere"));
+      session.fail(Failure.cannot(AppWords.of("plane-picker.the-three-points-lie-in")));
       return false;
     }
     double[] towards = Vec.sub(box().centre(), a);

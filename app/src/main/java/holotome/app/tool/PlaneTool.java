@@ -3,6 +3,7 @@ package holotome.app.tool;
 import holotome.app.model.Insight;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.frame.Frame;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Vec;
@@ -57,8 +58,8 @@ public final class PlaneTool extends Tool {
   }
 
   @Override
-  public String title() {
-    return "Plane cut";
+  public String id() {
+    return "plane-cut";
   }
 
   @Override
@@ -68,8 +69,7 @@ public final class PlaneTool extends Tool {
 
   @Override
   public String hint() {
-    return "Drag the square along its line, the round handles to tilt, or type how far; up and down"
-        + " nudge it. The arrow points to what is kept.";
+    return AppWords.of("plane-tool.drag-the-square-along-its");
   }
 
   private static ChoiceBox<String> choice(String id, int at, String... words) {
@@ -86,12 +86,12 @@ public final class PlaneTool extends Tool {
         choice(
             "field-along",
             across.ordinal(),
-            "The ground",
+            AppWords.of("plane-tool.the-ground"),
             "X",
             "Y",
             "Z",
-            "Three points",
-            "A picked face");
+            AppWords.of("common.three-points"),
+            AppWords.of("common.a-picked-face"));
     axis.setOnAction(
         e -> {
           across = Across.values()[axis.getSelectionModel().getSelectedIndex()];
@@ -103,7 +103,12 @@ public final class PlaneTool extends Tool {
     place = field("field-place");
     place.textProperty().addListener((o, was, is) -> typed(is));
     ChoiceBox<String> side =
-        choice("field-side", both ? 2 : flip ? 1 : 0, "The front", "The back", "Both, parted");
+        choice(
+            "field-side",
+            both ? 2 : flip ? 1 : 0,
+            AppWords.of("plane-tool.the-front"),
+            AppWords.of("plane-tool.the-back"),
+            AppWords.of("plane-tool.both-parted"));
     side.setOnAction(
         e -> {
           flip = side.getSelectionModel().getSelectedIndex() == 1;
@@ -111,7 +116,12 @@ public final class PlaneTool extends Tool {
           edited();
         });
     ChoiceBox<String> closing =
-        choice("field-close", close.ordinal(), "Open", "Closed flat", "Closed evenly");
+        choice(
+            "field-close",
+            close.ordinal(),
+            AppWords.of("common.open"),
+            AppWords.of("common.closed-flat"),
+            AppWords.of("common.closed-evenly"));
     closing.setOnAction(
         e -> {
           close = PlaneCut.Close.values()[closing.getSelectionModel().getSelectedIndex()];
@@ -123,11 +133,11 @@ public final class PlaneTool extends Tool {
     write();
     return new VBox(
         6,
-        Fields.row("Across", axis),
-        Fields.row("At", place),
-        Fields.row("Nudge by", step),
-        Fields.row("Keep", side),
-        Fields.row("The cut is left", closing));
+        Fields.row(AppWords.of("plane-tool.across"), axis),
+        Fields.row(AppWords.of("plane-tool.at"), place),
+        Fields.row(AppWords.of("plane-tool.nudge-by"), step),
+        Fields.row(AppWords.of("common.keep"), side),
+        Fields.row(AppWords.of("plane-tool.the-cut-is-left"), closing));
   }
 
   private static TextField field(String id) {
@@ -281,13 +291,15 @@ public final class PlaneTool extends Tool {
   @Override
   public String verb(History trial) {
     if (both) {
-      return "Part along the plane";
+      return AppWords.of("plane-tool.part-along-the-plane");
     }
     if (trial == null) {
-      return "Cut along the plane";
+      return AppWords.of("plane-tool.cut-along-the-plane");
     }
     int removed = -trial.lines().getLast().effect().change();
-    return removed > 0 ? String.format("Cut away %,d triangles", removed) : "Cut along the plane";
+    return removed > 0
+        ? AppWords.of("common.cut-away-triangles", removed)
+        : AppWords.of("plane-tool.cut-along-the-plane");
   }
 
   @Override

@@ -3,6 +3,7 @@ package holotome.app.tool;
 import holotome.app.model.ScanFile;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.datum.DeclareUnit;
 import holotome.core.datum.Scale;
 import holotome.core.datum.ScaleBar;
@@ -13,6 +14,7 @@ import holotome.core.log.History;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
+import holotome.core.step.StepWords;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
 import java.util.ArrayList;
@@ -66,8 +68,8 @@ public final class ScaleTool extends Tool {
   }
 
   @Override
-  public String title() {
-    return "Scale";
+  public String id() {
+    return "scale";
   }
 
   @Override
@@ -77,7 +79,7 @@ public final class ScaleTool extends Tool {
 
   @Override
   public String hint() {
-    return "Pick both ends of something whose length is known, then type the length. A picked point can be dragged.";
+    return AppWords.of("scale-tool.pick-both-ends-of-something");
   }
 
   @Override
@@ -94,9 +96,14 @@ public final class ScaleTool extends Tool {
     }
     ChoiceBox<String> way = new ChoiceBox<>();
     way.setId("field-by");
-    way.getItems().setAll("Known lengths", "A size", "A factor", "The file's unit");
+    way.getItems()
+        .setAll(
+            AppWords.of("scale-tool.known-lengths"),
+            AppWords.of("scale-tool.a-size"),
+            AppWords.of("scale-tool.a-factor"),
+            AppWords.of("scale-tool.the-files-unit"));
     way.getSelectionModel().select(by.ordinal());
-    CheckBox opened = new CheckBox("Pick on the scan as opened");
+    CheckBox opened = new CheckBox(AppWords.of("scale-tool.pick-on-the-scan-as"));
     opened.setId("field-as-opened");
     opened.setSelected(asOpened);
     opened.setOnAction(
@@ -111,7 +118,7 @@ public final class ScaleTool extends Tool {
     ChoiceBox<String> measure = new ChoiceBox<>();
     measure.setId("field-along");
     for (Scale.Along a : Scale.Along.values()) {
-      measure.getItems().add(Fields.words(a.name().toLowerCase(java.util.Locale.ROOT)));
+      measure.getItems().add(StepWords.choice(a.name().toLowerCase(java.util.Locale.ROOT)));
     }
     measure.getSelectionModel().select(along.ordinal());
     measure.setOnAction(
@@ -119,14 +126,18 @@ public final class ScaleTool extends Tool {
           along = Scale.Along.values()[measure.getSelectionModel().getSelectedIndex()];
           edited();
         });
-    VBox sizes = new VBox(6, Fields.row("Its", measure), Fields.row("Must be", sizeField));
+    VBox sizes =
+        new VBox(
+            6,
+            Fields.row(AppWords.of("scale-tool.its"), measure),
+            Fields.row(AppWords.of("scale-tool.must-be"), sizeField));
     TextField factorField = Fields.plain("field-factor", factor, "0.001");
     factorField.textProperty().addListener((o, was, is) -> setFactor(is));
-    HBox factors = Fields.row("Times", factorField);
+    HBox factors = Fields.row(AppWords.of("common.times"), factorField);
     ChoiceBox<String> units = new ChoiceBox<>();
     units.setId("field-unit");
     for (Length.Unit u : Length.Unit.values()) {
-      units.getItems().add(u.symbol() + declared(u));
+      units.getItems().add(declared(u));
     }
     units.getSelectionModel().select(unit.ordinal());
     units.setOnAction(
@@ -134,7 +145,7 @@ public final class ScaleTool extends Tool {
           unit = Length.Unit.values()[units.getSelectionModel().getSelectedIndex()];
           edited();
         });
-    HBox unitRow = Fields.row("One unit is 1", units);
+    HBox unitRow = Fields.row(AppWords.of("scale-tool.one-unit-is-1"), units);
     Runnable rows =
         () -> {
           show(unitRow, by == By.UNIT);
@@ -150,18 +161,19 @@ public final class ScaleTool extends Tool {
         });
     rows.run();
     lookForBar();
-    return new VBox(6, Fields.row("By", way), lengths, sizes, factors, unitRow);
+    return new VBox(
+        6, Fields.row(AppWords.of("scale-tool.by"), way), lengths, sizes, factors, unitRow);
   }
 
-  /** How high the work would be, were the file in a unit. */
+  /** A unit, and how high the work would be, were the file in it. */
   private String declared(Length.Unit u) {
     if (session.current() == null) {
-      return "";
+      return u.symbol();
     }
     Frame f = session.current().frame();
     double high = f.workBounds(session.current().current()).height();
     double file = high * f.toFile().scale() / f.toWork().scale();
-    return ", " + Length.format(file * u.metres(), true) + " high";
+    return AppWords.of("scale-tool.high", u.symbol(), Length.format(file * u.metres(), true));
   }
 
   private void setSize(String text) {
@@ -195,7 +207,7 @@ public final class ScaleTool extends Tool {
         .jobs()
         .look(
             this,
-            "Looking for a scale bar",
+            AppWords.of("scale-tool.looking-for-a-scale-bar"),
             work ->
                 java.util.Optional.ofNullable(ScaleBar.find(history.stateAfter(0).scan(), work)),
             bar -> {
@@ -211,8 +223,8 @@ public final class ScaleTool extends Tool {
   public String missing() {
     return switch (by) {
       case LENGTHS -> pairs.missing();
-      case SIZE -> size.isBlank() ? "Type the size it must have, such as 640 mm" : null;
-      case FACTOR -> factor.isBlank() ? "Type a factor, such as 0.001" : null;
+      case SIZE -> size.isBlank() ? AppWords.of("scale-tool.type-the-size-it-must") : null;
+      case FACTOR -> factor.isBlank() ? AppWords.of("scale-tool.type-a-factor-such-as") : null;
       case UNIT -> null;
     };
   }
@@ -232,9 +244,7 @@ public final class ScaleTool extends Tool {
     double across = scale.factorFor(b) * Math.max(b.width(), Math.max(b.depth(), b.height()));
     if (across > 20_000 || across < 1e-4) {
       throw Failure.usage(
-          "That would make the scan "
-              + Length.format(across, true)
-              + " across; check the figure and its unit");
+          AppWords.of("scale-tool.that-would-make-the-scan", Length.format(across, true)));
     }
     return scale;
   }
@@ -248,7 +258,7 @@ public final class ScaleTool extends Tool {
     } catch (NumberFormatException e) {
       // Said below, as for nought.
     }
-    throw Failure.usage("\"" + text.strip() + "\" is not a number above zero");
+    throw Failure.usage(AppWords.of("scale-tool.is-not-a-number-above", text.strip()));
   }
 
   @Override
@@ -292,9 +302,15 @@ public final class ScaleTool extends Tool {
   public String verb(History trial) {
     return switch (by) {
       case LENGTHS -> pairs.verb();
-      case SIZE -> size.isBlank() ? "Set the scale" : "Set the size to " + size.strip();
-      case FACTOR -> factor.isBlank() ? "Set the scale" : "Scale by " + factor.strip();
-      case UNIT -> "One unit is 1 " + unit.symbol();
+      case SIZE ->
+          size.isBlank()
+              ? AppWords.of("common.set-the-scale")
+              : AppWords.of("scale-tool.set-the-size-to", size.strip());
+      case FACTOR ->
+          factor.isBlank()
+              ? AppWords.of("common.set-the-scale")
+              : AppWords.of("scale-tool.scale-by", factor.strip());
+      case UNIT -> AppWords.of("common.one-unit-is-1", unit.symbol());
     };
   }
 

@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.datum.WriteSection;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
@@ -14,6 +15,7 @@ import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
+import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -74,8 +76,8 @@ final class SectionTool extends Tool {
   }
 
   @Override
-  public String title() {
-    return "Sections";
+  public String id() {
+    return "sections";
   }
 
   @Override
@@ -85,7 +87,7 @@ final class SectionTool extends Tool {
 
   @Override
   public String hint() {
-    return "Cuts the mesh into curves in true millimetres. Drag the square along its line, the round handles to tilt; up and down nudge it.";
+    return AppWords.of("section-tool.cuts-the-mesh-into-curves");
   }
 
   @Override
@@ -99,7 +101,11 @@ final class SectionTool extends Tool {
     axis.setId("field-across");
     axis.getItems()
         .setAll(
-            "Z, level", "Y, from the front", "X, from the side", "Three points", "A picked face");
+            AppWords.of("section-tool.z-level"),
+            AppWords.of("section-tool.y-from-the-front"),
+            AppWords.of("section-tool.x-from-the-side"),
+            AppWords.of("common.three-points"),
+            AppWords.of("common.a-picked-face"));
     axis.getSelectionModel().select(across.ordinal());
     axis.setOnAction(
         e -> {
@@ -113,7 +119,8 @@ final class SectionTool extends Tool {
     place.textProperty().addListener((o, was, is) -> typed(is));
     ChoiceBox<String> draw = new ChoiceBox<>();
     draw.setId("field-draw");
-    draw.getItems().setAll("What is cut", "The outline");
+    draw.getItems()
+        .setAll(AppWords.of("section-tool.what-is-cut"), AppWords.of("section-tool.the-outline"));
     draw.getSelectionModel().select(outline ? 1 : 0);
     draw.setOnAction(
         e -> {
@@ -126,7 +133,9 @@ final class SectionTool extends Tool {
     step.textProperty().addListener((o, was, is) -> gap = told(is));
     planes.setPrefColumnCount(3);
     step.setPrefColumnCount(6);
-    HBox stack = new HBox(8, planes, new javafx.scene.control.Label("every"), step);
+    HBox stack =
+        new HBox(
+            8, planes, new javafx.scene.control.Label(AppWords.of("section-tool.every")), step);
     stack.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
     TextField fit = Fields.plain("field-tolerance", tolerance, "0 mm");
     fit.textProperty().addListener((o, was, is) -> tolerance = told(is));
@@ -148,13 +157,13 @@ final class SectionTool extends Tool {
     write();
     return new VBox(
         6,
-        Fields.row("Draw", draw),
-        Fields.row("Across", axis),
-        Fields.row("At", place),
-        Fields.row("Planes", stack),
-        Fields.row("Lines and arcs within", fit),
-        Fields.row("Files", kinds),
-        Fields.row("Name", file));
+        Fields.row(AppWords.of("section-tool.draw"), draw),
+        Fields.row(AppWords.of("section-tool.across"), axis),
+        Fields.row("at", place),
+        Fields.row(AppWords.of("section-tool.planes"), stack),
+        Fields.row(AppWords.of("section-tool.fit"), fit),
+        Fields.row(AppWords.of("section-tool.files"), kinds),
+        Fields.row(AppWords.of("section-tool.name"), file));
   }
 
   /** Passes a typed text on, once it is taken over. */
@@ -224,10 +233,10 @@ final class SectionTool extends Tool {
     try {
       n = Integer.parseInt(count.strip());
     } catch (NumberFormatException e) {
-      throw Failure.usage("\"" + count + "\" is not a whole number of planes");
+      throw Failure.usage(AppWords.of("section-tool.is-not-a-whole-number", count));
     }
     if (n < 1 || n > 10_000) {
-      throw Failure.usage("The planes must be 1 to 10,000");
+      throw Failure.usage(AppWords.of("section-tool.the-planes-must-be-1"));
     }
     Length.Unit bare = sized() ? Length.Unit.MM : Length.Unit.M;
     List<DrawingFile.Format> kinds = new ArrayList<>();
@@ -237,11 +246,11 @@ final class SectionTool extends Tool {
       }
     }
     if (kinds.isEmpty()) {
-      throw Failure.usage("Choose at least one kind of file");
+      throw Failure.usage(AppWords.of("section-tool.choose-at-least-one-kind"));
     }
     Length step = n == 1 && gap.isBlank() ? null : Length.parse(gap, bare);
     if (step != null && !(step.metres() > 0)) {
-      throw Failure.usage("The step must be above zero");
+      throw Failure.usage(AppWords.of("section-tool.the-step-must-be-above"));
     }
     return new WriteSection(
         plane.point(),
@@ -281,16 +290,19 @@ final class SectionTool extends Tool {
     long all = cut.stream().mapToLong(s -> s.curves().size()).sum();
     List<Row> rows = new ArrayList<>();
     rows.add(
-        new Row("Curves", "", open == 0 ? String.format("%,d", all) : all + ", " + open + " open"));
-    rows.add(new Row("Length", "", Length.format(length, sized())));
-    rows.add(new Row("Area", "", Length.formatArea(area, sized())));
+        new Row(
+            "curves",
+            "",
+            open == 0 ? Language.format("%,d", all) : AppWords.of("section-tool.open", all, open)));
+    rows.add(new Row("length", "", Length.format(length, sized())));
+    rows.add(new Row("area", "", Length.formatArea(area, sized())));
     String told = pieces.figure();
     if (told != null) {
-      rows.add(new Row("Told in", "", told));
+      rows.add(new Row("told-in", "", told));
     }
     if (cut.size() > 1) {
       double step = cut.get(1).plane().offset() - cut.get(0).plane().offset();
-      rows.add(new Row("Volume", "", Length.formatVolume(area * step, sized())));
+      rows.add(new Row("volume", "", Length.formatVolume(area * step, sized())));
     }
     return rows;
   }
@@ -328,7 +340,9 @@ final class SectionTool extends Tool {
         .jobs()
         .look(
             this,
-            step.count() == 1 ? "Cutting the section" : "Cutting sections",
+            step.count() == 1
+                ? AppWords.of("section-tool.cutting-the-section")
+                : AppWords.of("section-tool.cutting-sections"),
             work -> {
               List<Section> sections = step.cut(w, Run.of(work));
               return new Answer(sections, fits(sections, step.tolerance().metres(), work));
@@ -397,8 +411,10 @@ final class SectionTool extends Tool {
   @Override
   public String verb(History trial) {
     return session.current() == null
-        ? "Write the section"
-        : cut.size() > 1 ? "Write " + cut.size() + " sections" : "Write the section";
+        ? AppWords.of("section-tool.write-the-section")
+        : cut.size() > 1
+            ? AppWords.of("section-tool.write-sections", cut.size())
+            : AppWords.of("section-tool.write-the-section");
   }
 
   @Override

@@ -4,6 +4,7 @@ import holotome.app.model.Figures;
 import holotome.app.model.Selected;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
 import holotome.core.select.Fence;
@@ -26,7 +27,10 @@ import javafx.scene.layout.VBox;
  * selection, those kept under names, and what is done with it in the end.
  */
 public abstract class SelectTool extends Tool {
-  static final String JOINS = " Shift adds, Ctrl takes away, both together leave what is in both.";
+  /** A hint, and how what is picked joins what is selected. */
+  static String joining(String hint) {
+    return AppWords.of("select-tool.shift-adds-ctrl-takes-away", hint);
+  }
 
   /** So many more islands than before are no longer meant. */
   private static final int MANY_SPECKS = 20;
@@ -46,7 +50,8 @@ public abstract class SelectTool extends Tool {
   public Node form() {
     ChoiceBox<String> c = new ChoiceBox<>();
     c.setId("field-then");
-    c.getItems().setAll("Remove it", "Keep only it");
+    c.getItems()
+        .setAll(AppWords.of("select-tool.remove-it"), AppWords.of("select-tool.keep-only-it"));
     c.getSelectionModel().select(then().ordinal());
     c.setOnAction(
         e -> {
@@ -55,17 +60,18 @@ public abstract class SelectTool extends Tool {
               .setThen(CutSelection.Then.values()[c.getSelectionModel().getSelectedIndex()]);
           edited();
         });
-    CheckBox along = new CheckBox("Take along what it cuts off inside");
+    CheckBox along = new CheckBox(AppWords.of("select-tool.take-along-what-it-cuts"));
     along.setId("field-cut-off");
     along.setSelected(session.selecting().takesAlong());
-    along.setTooltip(
-        new Tooltip(
-            "Of a visible selection: hidden walls that would be left hanging on nothing go too"));
+    along.setTooltip(new Tooltip(AppWords.of("select-tool.of-a-visible-selection-hidden")));
     along.setOnAction(e -> session.selecting().setTakesAlong(along.isSelected()));
     VBox box = new VBox(8);
     box.getChildren().addAll(ownFields());
     box.getChildren()
-        .addAll(Fields.row("The selection", c), along, new SelectionButtons(session).box());
+        .addAll(
+            Fields.row(AppWords.of("select-tool.the-selection"), c),
+            along,
+            new SelectionButtons(session).box());
     return box;
   }
 
@@ -114,24 +120,24 @@ public abstract class SelectTool extends Tool {
   public String verb(History trial) {
     Selected s = session.selected();
     if (s == null) {
-      return then() == CutSelection.Then.REMOVE ? "Remove the selection" : "Keep the selection";
+      return then() == CutSelection.Then.REMOVE
+          ? AppWords.of("select-tool.remove-the-selection")
+          : AppWords.of("select-tool.keep-the-selection");
     }
-    return String.format(
-        then() == CutSelection.Then.REMOVE ? "Remove %,d triangles" : "Keep only %,d triangles",
-        s.count());
+    return then() == CutSelection.Then.REMOVE
+        ? AppWords.count("select-tool.remove-triangles", s.count())
+        : AppWords.count("select-tool.keep-only-triangles", s.count());
   }
 
   @Override
   public String advice(Figures before, Figures after) {
     int along = session.selecting().takenAlong();
     if (along > 0 && then() == CutSelection.Then.REMOVE && session.selected() != null) {
-      return String.format("%,d hidden triangles go along that it would cut off", along);
+      return AppWords.of("select-tool.hidden-triangles-go-along-that", along);
     }
     int more = after.islands() - before.islands();
     return then() == CutSelection.Then.REMOVE && more > MANY_SPECKS
-        ? String.format(
-            "%,d specks would be left, as a rule for not being seen from here; Fill gaps (F) selects those enclosed",
-            more)
+        ? AppWords.of("select-tool.specks-would-be-left-as", more)
         : null;
   }
 

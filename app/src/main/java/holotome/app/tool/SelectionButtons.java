@@ -1,6 +1,7 @@
 package holotome.app.tool;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.select.Pick;
 import holotome.core.select.Reshape;
 import javafx.geometry.Pos;
@@ -24,18 +25,42 @@ final class SelectionButtons {
     FlowPane flow = new FlowPane(6, 6);
     flow.getChildren()
         .addAll(
-            button("Grow", "G", Reshape.How.GROW, "by one ring of triangles"),
-            button("Shrink", "Shift G", Reshape.How.SHRINK, "by one ring of triangles"),
-            button("Smooth", "S", Reshape.How.SMOOTH, "evens its outline out"),
-            button("Invert", "I", Reshape.How.INVERT, "selects all else"),
-            button("Fill gaps", "F", Reshape.How.FILL, "takes in what it encloses"),
-            button("Whole islands", "W", Reshape.How.ISLANDS, "wherever a part is selected"));
+            button(
+                AppWords.of("selection-buttons.grow"),
+                "G",
+                Reshape.How.GROW,
+                AppWords.of("selection-buttons.by-one-ring-of-triangles")),
+            button(
+                AppWords.of("selection-buttons.shrink"),
+                "Shift G",
+                Reshape.How.SHRINK,
+                AppWords.of("selection-buttons.by-one-ring-of-triangles")),
+            button(
+                AppWords.of("selection-buttons.smooth"),
+                "S",
+                Reshape.How.SMOOTH,
+                AppWords.of("selection-buttons.evens-its-outline-out")),
+            button(
+                AppWords.of("selection-buttons.invert"),
+                "I",
+                Reshape.How.INVERT,
+                AppWords.of("selection-buttons.selects-all-else")),
+            button(
+                AppWords.of("selection-buttons.fill-gaps"),
+                "F",
+                Reshape.How.FILL,
+                AppWords.of("selection-buttons.takes-in-what-it-encloses")),
+            button(
+                AppWords.of("selection-buttons.whole-islands"),
+                "W",
+                Reshape.How.ISLANDS,
+                AppWords.of("selection-buttons.wherever-a-part-is-selected")));
     TextField name = new TextField();
     name.setId("selection-name");
-    name.setPromptText("name to keep it under");
-    name.setAccessibleText("Name to keep the selection under");
+    name.setPromptText(AppWords.of("selection-buttons.name-to-keep-it-under"));
+    name.setAccessibleText(AppWords.of("selection-buttons.name-to-keep-the-selection"));
     HBox.setHgrow(name, Priority.ALWAYS);
-    Button store = new Button("Keep");
+    Button store = new Button(AppWords.of("common.keep"));
     store.setId("selection-store");
     store.getStyleClass().setAll("small-button");
     Runnable keep =
@@ -74,10 +99,14 @@ final class SelectionButtons {
           new HBox(
               10,
               label,
-              link("Select", () -> session.selecting().recall(name, Pick.Join.REPLACE)),
-              link("Add", () -> session.selecting().recall(name, Pick.Join.ADD)),
               link(
-                  "Forget",
+                  AppWords.of("selection-buttons.select"),
+                  () -> session.selecting().recall(name, Pick.Join.REPLACE)),
+              link(
+                  AppWords.of("selection-buttons.add"),
+                  () -> session.selecting().recall(name, Pick.Join.ADD)),
+              link(
+                  AppWords.of("selection-buttons.forget"),
                   () -> {
                     session.selecting().forget(name);
                     fillNames();

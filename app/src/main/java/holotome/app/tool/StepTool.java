@@ -52,6 +52,11 @@ public class StepTool extends Tool {
   }
 
   @Override
+  public String id() {
+    return kind.slug();
+  }
+
+  @Override
   public String title() {
     return kind.title();
   }

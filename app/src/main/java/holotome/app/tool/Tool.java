@@ -3,6 +3,7 @@ package holotome.app.tool;
 import holotome.app.model.Figures;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
@@ -31,10 +32,25 @@ public abstract class Tool {
     return true;
   }
 
-  /** A figure before and after, as on the Sheet. */
-  public record Row(String name, String before, String after) {}
+  /**
+   * A figure before and after, as on the Sheet.
+   *
+   * @param id the same in every language
+   */
+  public record Row(String id, String before, String after) {
+    /** What it is called. */
+    public String name() {
+      return AppWords.of("figure." + id);
+    }
+  }
 
-  public abstract String title();
+  /** Its name in ids and settings, the same in every language. */
+  public abstract String id();
+
+  /** What it is called on the Sheet. */
+  public String title() {
+    return AppWords.of("tool." + id());
+  }
 
   public abstract Stage stage();
 

@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.bake.BakeMaps;
 import holotome.core.datum.DeclareUnit;
 import holotome.core.datum.Front;
@@ -31,6 +32,7 @@ import holotome.core.trim.PlaneCut;
 import holotome.core.trim.TrimFringe;
 import holotome.core.unit.Length;
 import holotome.core.unwrap.MakeCharts;
+import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -57,7 +59,9 @@ public final class Tools {
             true,
             plain,
             (s, t) ->
-                s instanceof DeclareUnit d ? "One unit is 1 " + d.unit().symbol() : "Set the unit",
+                s instanceof DeclareUnit d
+                    ? AppWords.of("common.one-unit-is-1", d.unit().symbol())
+                    : AppWords.of("common.set-the-unit"),
             none));
     add(CutSelection.class, new LassoTool(session));
     addAlso(new BoxTool(session), new BrushTool(session), new AlikeTool(session));
@@ -74,19 +78,30 @@ public final class Tools {
             Stage.TRIM,
             true,
             plain,
-            (s, t) -> removing(t, "Even the borders out", "triangles of fringe"),
+            (s, t) ->
+                removing(t, AppWords.of("common.even-the-borders-out"), "tools.remove-fringe"),
             none));
     add(
         Tidy.class,
         new StepTool(
-            session, Tidy.class, Stage.MEND, true, plain, (s, t) -> "Tidy the mesh", none));
+            session,
+            Tidy.class,
+            Stage.MEND,
+            true,
+            plain,
+            (s, t) -> AppWords.of("tools.tidy-the-mesh"),
+            none));
     add(
         FillHoles.class,
         new StepTool(
             session, FillHoles.class, Stage.MEND, true, plain, (s, t) -> filling(t), none));
     add(Scale.class, new ScaleTool(session));
-    add(Level.class, new DatumTool(session, Level.class, (s, t) -> "Level the work"));
-    add(Origin.class, new DatumTool(session, Origin.class, (s, t) -> "Move the origin"));
+    add(
+        Level.class,
+        new DatumTool(session, Level.class, (s, t) -> AppWords.of("tools.level-the-work")));
+    add(
+        Origin.class,
+        new DatumTool(session, Origin.class, (s, t) -> AppWords.of("common.move-the-origin")));
     add(
         Turn.class,
         new DatumTool(
@@ -94,9 +109,11 @@ public final class Tools {
             Turn.class,
             (s, t) ->
                 s instanceof Turn u
-                    ? String.format(java.util.Locale.ROOT, "Turn by %.4g°", u.angle())
-                    : "Turn the work"));
-    add(Front.class, new DatumTool(session, Front.class, (s, t) -> "Face the front"));
+                    ? AppWords.of("tools.turn-by", u.angle())
+                    : AppWords.of("tools.turn-the-work")));
+    add(
+        Front.class,
+        new DatumTool(session, Front.class, (s, t) -> AppWords.of("tools.face-the-front")));
     addAlso(new MeasureTool(session));
     add(Place.class, new PlaceTool(session));
     add(WriteSection.class, new SectionTool(session));
@@ -109,7 +126,7 @@ public final class Tools {
             Stage.REDUCE,
             false,
             Map.of("triangles", 20000),
-            (s, t) -> s instanceof Decimate d ? reducing(d) : "Make the Cast",
+            (s, t) -> s instanceof Decimate d ? reducing(d) : AppWords.of("tools.make-the-cast"),
             w -> decimation(w, decimate[0]));
     add(Decimate.class, decimate[0]);
     StepTool[] charts = new StepTool[1];
@@ -120,11 +137,11 @@ public final class Tools {
             Stage.UNWRAP,
             false,
             plain,
-            (s, t) -> "Cut and pack the charts",
+            (s, t) -> AppWords.of("tools.cut-and-pack-the-charts"),
             w -> density(w, charts[0]));
     charts[0].needs(
-        w -> w.cast() == null ? "There is no Cast to unwrap yet" : null,
-        w -> new Tool.Way("Make a Cast", Decimate.class));
+        w -> w.cast() == null ? AppWords.of("tools.there-is-no-cast-to") : null,
+        w -> new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class));
     add(MakeCharts.class, charts[0]);
     StepTool[] bake = new StepTool[1];
     bake[0] =
@@ -136,24 +153,27 @@ public final class Tools {
             plain,
             (s, t) ->
                 s instanceof BakeMaps b
-                    ? String.format("Bake %d maps of %d px", b.maps().size(), b.size())
-                    : "Bake the maps",
+                    ? AppWords.of("tools.bake-maps-of-px", b.maps().size(), b.size())
+                    : AppWords.of("tools.bake-the-maps"),
             w -> baking(w, bake[0]));
     bake[0].needs(
         w ->
             w.cast() == null
-                ? "There is no Cast to bake onto yet"
-                : w.cast().uv() == null ? "The Cast has no charts yet" : null,
+                ? AppWords.of("tools.there-is-no-cast-to-2")
+                : w.cast().uv() == null ? AppWords.of("common.the-cast-has-no-charts") : null,
         w ->
             w.cast() == null
-                ? new Tool.Way("Make a Cast", Decimate.class)
-                : new Tool.Way("Cut charts", MakeCharts.class));
+                ? new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class)
+                : new Tool.Way(AppWords.of("common.cut-charts"), MakeCharts.class));
     add(BakeMaps.class, bake[0]);
     StepTool[] ship = new StepTool[1];
     ship[0] =
         new WriteTool(
             session,
-            (s, t) -> s instanceof WriteAsset a ? "Write " + a.fileName() : "Write the asset",
+            (s, t) ->
+                s instanceof WriteAsset a
+                    ? AppWords.of("tools.write", a.fileName())
+                    : AppWords.of("tools.write-the-asset"),
             w -> shipping(w, ship[0]));
     add(WriteAsset.class, ship[0]);
     addTheRest(session);
@@ -198,30 +218,28 @@ public final class Tools {
   }
 
   /** What a button says that removes something: how much of it, once that was tried. */
-  static String removing(History trial, String plain, String what) {
+  static String removing(History trial, String plain, String key) {
     if (trial == null) {
       return plain;
     }
     int n = -trial.lines().getLast().effect().change();
-    return n > 0 ? String.format("Remove %,d %s", n, what) : plain;
+    return n > 0 ? AppWords.count(key, n) : plain;
   }
 
   private static String reducing(Decimate d) {
     return d.triangles() != null
-        ? String.format("Reduce to %,d triangles", d.triangles())
+        ? AppWords.of("tools.reduce-to-triangles", d.triangles())
         : d.percent() != null
-            ? String.format("Reduce to %.4g %%", d.percent())
-            : "Reduce within " + d.tolerance();
+            ? AppWords.of("tools.reduce-to", d.percent())
+            : AppWords.of("tools.reduce-within", d.tolerance());
   }
 
   private static String filling(History trial) {
     if (trial == null) {
-      return "Fill the holes";
+      return AppWords.of("common.fill-the-holes");
     }
-    String note = trial.lines().getLast().effect().notes().getFirst();
-    return note.matches("\\d[\\d,]* holes.*")
-        ? "Fill " + note.substring(0, note.indexOf(" holes")) + " holes"
-        : "Fill the holes";
+    int n = trial.lines().getLast().effect().amount();
+    return n > 0 ? AppWords.count("tools.fill-holes", n) : AppWords.of("common.fill-the-holes");
   }
 
   private static Step stepOf(StepTool tool) {
@@ -240,9 +258,10 @@ public final class Tools {
           d.triangles() != null
               ? d.triangles()
               : d.percent() != null ? (int) (n * d.percent() / 100) : null;
-      after = t == null ? "by tolerance" : String.format("%,d", Math.min(t, n));
+      after =
+          t == null ? AppWords.of("tools.by-tolerance") : Language.format("%,d", Math.min(t, n));
     }
-    return List.of(new Tool.Row("Triangles", String.format("%,d", n), after));
+    return List.of(new Tool.Row("triangles", Language.format("%,d", n), after));
   }
 
   private static List<Tool.Row> density(Workpiece w, StepTool tool) {
@@ -253,10 +272,17 @@ public final class Tools {
         holotome.core.mesh.Measures.area(w.cast()) * Math.pow(w.frame().toWork().scale(), 2);
     // Charts fill a little over half of a texture, as a rule.
     double perMetre = Math.sqrt(0.55 * m.size() * (double) m.size() / area);
-    String unit = w.frame().trueSize() ? "px/m" : "px/unit";
     return List.of(
-        new Tool.Row("Triangles", String.format("%,d", w.cast().triangleCount()), "the same"),
-        new Tool.Row("Texel density", "–", String.format("about %.4g %s", perMetre, unit)));
+        new Tool.Row(
+            "triangles",
+            Language.format("%,d", w.cast().triangleCount()),
+            AppWords.of("tools.the-same")),
+        new Tool.Row(
+            "texel-density",
+            "–",
+            w.frame().trueSize()
+                ? AppWords.of("tools.about-px-m", perMetre)
+                : AppWords.of("tools.about-px-unit", perMetre)));
   }
 
   private static List<Tool.Row> baking(Workpiece w, StepTool tool) {
@@ -265,24 +291,28 @@ public final class Tools {
     }
     double rays = 0.55 * b.size() * (double) b.size() * b.samples();
     return List.of(
-        new Tool.Row("Rays", "–", String.format("about %.1f M", rays / 1e6)),
-        new Tool.Row("Memory", "–", String.format("about %,d MB", b.memory(w) >> 20)));
+        new Tool.Row("rays", "–", AppWords.of("tools.about-m", rays / 1e6)),
+        new Tool.Row("memory", "–", AppWords.of("tools.about-mb", b.memory(w) >> 20)));
   }
 
   private static List<Tool.Row> shipping(Workpiece w, StepTool tool) {
     List<Tool.Row> rows = new ArrayList<>();
     Box b = w.frame().workBounds(w.current());
     boolean s = w.frame().trueSize();
-    rows.add(new Tool.Row("Width", "", Length.format(b.width(), s)));
-    rows.add(new Tool.Row("Depth", "", Length.format(b.depth(), s)));
-    rows.add(new Tool.Row("Height", "", Length.format(b.height(), s)));
-    rows.add(new Tool.Row("Lowest point", "", Length.format(b.minZ(), s)));
-    rows.add(new Tool.Row("Triangles", "", String.format("%,d", w.current().triangleCount())));
+    rows.add(new Tool.Row("width", "", Length.format(b.width(), s)));
+    rows.add(new Tool.Row("depth", "", Length.format(b.depth(), s)));
+    rows.add(new Tool.Row("height", "", Length.format(b.height(), s)));
+    rows.add(new Tool.Row("lowest-point", "", Length.format(b.minZ(), s)));
+    rows.add(new Tool.Row("triangles", "", Language.format("%,d", w.current().triangleCount())));
     rows.add(
         new Tool.Row(
-            "Maps", "", w.maps() == null ? "none" : String.valueOf(w.maps().pictures().size())));
+            "maps",
+            "",
+            w.maps() == null
+                ? AppWords.of("tools.no-maps")
+                : String.valueOf(w.maps().pictures().size())));
     if (stepOf(tool) instanceof WriteAsset a) {
-      rows.add(new Tool.Row("File", "", a.fileName()));
+      rows.add(new Tool.Row("file", "", a.fileName()));
     }
     return rows;
   }

@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.frame.AxisPreset;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
@@ -47,12 +48,12 @@ public final class WriteTool extends StepTool {
     folder.setId("folder");
     folder.setTextOverrun(OverrunStyle.LEADING_ELLIPSIS);
     folder.setTooltip(new Tooltip(session.output().toString()));
-    Button choose = new Button("Choose a folder…");
+    Button choose = new Button(AppWords.of("write-tool.choose-a-folder"));
     choose.setId("choose-folder");
     choose.getStyleClass().setAll("link");
     choose.setOnAction(e -> choose(choose, folder));
     drawAxes();
-    return new VBox(6, fields, axes, Fields.row("Into", folder), choose);
+    return new VBox(6, fields, axes, Fields.row(AppWords.of("write-tool.into"), folder), choose);
   }
 
   @Override
@@ -78,7 +79,7 @@ public final class WriteTool extends StepTool {
 
   private void choose(Button near, Label folder) {
     DirectoryChooser c = new DirectoryChooser();
-    c.setTitle("Choose where files are written");
+    c.setTitle(AppWords.of("write-tool.choose-where-files-are-written"));
     File f = c.showDialog(near.getScene().getWindow());
     if (f != null) {
       session.setOutput(f.toPath());

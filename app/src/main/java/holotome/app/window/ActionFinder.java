@@ -1,5 +1,6 @@
 package holotome.app.window;
 
+import holotome.app.words.AppWords;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
@@ -26,7 +27,7 @@ final class ActionFinder extends VBox {
     getStyleClass().add("finder");
     field.getStyleClass().add("text");
     field.setId("finder-field");
-    field.setPromptText("What do you want to do?");
+    field.setPromptText(AppWords.of("action-finder.what-do-you-want-to"));
     field.textProperty().addListener((o, a, b) -> fill());
     list.setFocusTraversable(false);
     list.setCellFactory(v -> new Row(actions));

@@ -80,7 +80,7 @@ final class Actions {
   /** Its key for reading, or how it is reached; empty for neither. */
   String keyText(Action a) {
     KeyCombo k = key(a);
-    return k != null ? k.toString() : a.hint;
+    return k != null ? k.words() : KeyCombo.words(a.hint);
   }
 
   /** The key of the action of that name for reading. */

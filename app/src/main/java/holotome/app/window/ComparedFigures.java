@@ -5,6 +5,7 @@ import holotome.app.model.Stage;
 import holotome.app.tool.Tool;
 import holotome.core.topology.Counts;
 import holotome.core.unit.Length;
+import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
@@ -24,15 +25,15 @@ final class ComparedFigures {
   static List<Tool.Row> rows(Stage stage, Figures before, Figures after) {
     List<Tool.Row> rows = new ArrayList<>();
     if (stage != Stage.DATUM) {
-      rows.add(row("Triangles", before, after, f -> count(f.triangles())));
-      rows.add(row("Islands", before, after, f -> count(f.islands())));
-      rows.add(row("Borders", before, after, f -> count(f.borders())));
+      rows.add(row("triangles", before, after, f -> count(f.triangles())));
+      rows.add(row("islands", before, after, f -> count(f.islands())));
+      rows.add(row("borders", before, after, f -> count(f.borders())));
     }
-    rows.add(row("Width", before, after, f -> length(f, f.size().width())));
-    rows.add(row("Depth", before, after, f -> length(f, f.size().depth())));
-    rows.add(row("Height", before, after, f -> length(f, f.size().height())));
+    rows.add(row("width", before, after, f -> length(f, f.size().width())));
+    rows.add(row("depth", before, after, f -> length(f, f.size().depth())));
+    rows.add(row("height", before, after, f -> length(f, f.size().height())));
     if (stage == Stage.DATUM) {
-      rows.add(row("Lowest", before, after, f -> length(f, f.size().minZ())));
+      rows.add(row("lowest", before, after, f -> length(f, f.size().minZ())));
     }
     return rows;
   }
@@ -46,7 +47,7 @@ final class ComparedFigures {
   }
 
   private static String count(int n) {
-    return n == Counts.NOT_COUNTED ? "–" : String.format("%,d", n);
+    return n == Counts.NOT_COUNTED ? "–" : Language.format("%,d", n);
   }
 
   private static String length(Figures f, double v) {

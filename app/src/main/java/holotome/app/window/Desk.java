@@ -10,6 +10,7 @@ import holotome.app.model.Stage;
 import holotome.app.pane.Panes;
 import holotome.app.pane.SpacePane;
 import holotome.app.tool.Tools;
+import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
@@ -172,7 +173,7 @@ public final class Desk extends StackPane {
       boolean asks =
           f.severity() == Finding.Severity.WARN || f.severity() == Finding.Severity.ERROR;
       if (asks && f.action() != null) {
-        return new Sheet.Next("Next: " + f.actionName(), f.action());
+        return new Sheet.Next(AppWords.of("desk.next", f.actionName()), f.action());
       }
     }
     int after = session.stage().ordinal() + 1;
@@ -180,7 +181,8 @@ public final class Desk extends StackPane {
       return null;
     }
     Stage stage = Stage.values()[after];
-    return new Sheet.Next("Go on to " + stage.title(), () -> session.setStage(stage));
+    return new Sheet.Next(
+        AppWords.of("desk.go-on-to", stage.title()), () -> session.setStage(stage));
   }
 
   /** Comes closer by itself where an entry left a tenth of the work or less. */
@@ -228,33 +230,37 @@ public final class Desk extends StackPane {
     welcome.setMaxHeight(Region.USE_PREF_SIZE);
     Label title = new Label("Holotome");
     title.getStyleClass().add("title");
-    Label text =
-        new Label(
-            "Open a scanned mesh, or drop one here: ply, obj, stl or off. The file itself is never changed.");
+    Label text = new Label(AppWords.of("desk.open-a-scanned-mesh-or"));
     text.setWrapText(true);
     text.getStyleClass().add("soft");
     HBox begin =
         new HBox(
             16,
-            link("Open a scan…  " + actions.keyText("file.open"), "open", this::open),
-            link("Try it on the demo scan", "open-demo", this::openDemoFirst));
+            link(AppWords.of("desk.open-a-scan", actions.keyText("file.open")), "open", this::open),
+            link(AppWords.of("desk.try-it-on-the-demo"), "open-demo", this::openDemoFirst));
     welcome.getChildren().setAll(title, text, begin);
     List<Path> unsaved = session.home().unsaved();
     if (!unsaved.isEmpty()) {
       Label left =
           new Label(
-              "Work of an earlier run was not saved: " + session.home().about(unsaved.getFirst()));
+              AppWords.of("desk.work-of-an-earlier-run", session.home().about(unsaved.getFirst())));
       left.setWrapText(true);
       HBox both =
           new HBox(
               16,
-              link("Take it up again", "recover", () -> session.open(unsaved.getFirst())),
-              link("Discard it", "discard", () -> session.discard(unsaved.getFirst())));
+              link(
+                  AppWords.of("desk.take-it-up-again"),
+                  "recover",
+                  () -> session.open(unsaved.getFirst())),
+              link(
+                  AppWords.of("desk.discard-it"),
+                  "discard",
+                  () -> session.discard(unsaved.getFirst())));
       welcome.getChildren().addAll(FindingsPanel.rule(), left, both);
     }
     List<Path> recent = session.home().recent();
     if (!recent.isEmpty()) {
-      Label l = new Label("Recent");
+      Label l = new Label(AppWords.of("desk.recent"));
       l.getStyleClass().addAll("soft", "small");
       welcome.getChildren().addAll(FindingsPanel.rule(), l);
       for (Path p : recent.subList(0, Math.min(4, recent.size()))) {
@@ -304,7 +310,7 @@ public final class Desk extends StackPane {
     session
         .jobs()
         .run(
-            "Making the demo scan",
+            AppWords.of("desk.making-the-demo-scan"),
             work -> {
               DemoFiles.write("bollard", file, DEMO_TRIANGLES, work);
               return file;
@@ -315,11 +321,11 @@ public final class Desk extends StackPane {
 
   void open() {
     FileChooser c = new FileChooser();
-    c.setTitle("Open a scan or a project");
+    c.setTitle(AppWords.of("desk.open-a-scan-or-a"));
     c.getExtensionFilters()
         .add(
             new FileChooser.ExtensionFilter(
-                "Meshes and projects",
+                AppWords.of("desk.meshes-and-projects"),
                 "*.ply",
                 "*.obj",
                 "*.stl",
@@ -357,8 +363,9 @@ public final class Desk extends StackPane {
 
   void saveAs() {
     FileChooser c = new FileChooser();
-    c.setTitle("Save the project");
-    c.getExtensionFilters().add(new FileChooser.ExtensionFilter("Holotome project", "*.holotome"));
+    c.setTitle(AppWords.of("common.save-the-project"));
+    c.getExtensionFilters()
+        .add(new FileChooser.ExtensionFilter(AppWords.of("desk.holotome-project"), "*.holotome"));
     String name = session.source().getFileName().toString();
     c.setInitialFileName(name.substring(0, name.lastIndexOf('.')) + ".holotome");
     File f = c.showSaveDialog(getScene().getWindow());
@@ -437,7 +444,7 @@ public final class Desk extends StackPane {
     ClipboardContent content = new ClipboardContent();
     content.putString(facts.text() + sheet.figuresText());
     Clipboard.getSystemClipboard().setContent(content);
-    session.say("The figures are on the clipboard");
+    session.say(AppWords.of("desk.the-figures-are-on-the"));
   }
 
   /** Goes on at once, or after asking where work would be left unsaved or half written. */

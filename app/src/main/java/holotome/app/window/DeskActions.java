@@ -9,6 +9,7 @@ import holotome.app.pane.SpacePane;
 import holotome.app.tool.Draft;
 import holotome.app.tool.Tool;
 import holotome.app.tool.Tools;
+import holotome.app.words.AppWords;
 import holotome.core.map.MapKind;
 import holotome.core.select.Reshape;
 import holotome.view.camera.Camera;
@@ -49,79 +50,134 @@ final class DeskActions {
   void fill() {
     Jobs jobs = session.jobs();
     BooleanSupplier open = session::isOpen;
-    actions.add("file.open", "Open a scan or project", "Ctrl O", desk::open);
-    actions.add("file.demo", "Open the demo scan", "", desk::openDemo);
-    actions.add("guide", "First steps, over the demo scan", "", desk::showGuide);
-    actions.add("file.save", "Save the project", "Ctrl S", desk::save, open);
     actions.add(
-        "file.save-as", "Save the project under another name", "Ctrl Shift S", desk::saveAs, open);
-    actions.add("file.close", "Close the work", "Ctrl W", desk::closeWork, open);
-    actions.add("edit.undo", "Undo", "Ctrl Z", () -> undo(true), () -> canUndo(true));
+        "file.open", AppWords.of("desk-actions.open-a-scan-or-project"), "Ctrl O", desk::open);
+    actions.add("file.demo", AppWords.of("desk-actions.open-the-demo-scan"), "", desk::openDemo);
     actions.add(
-        "edit.redo", "Redo", "Ctrl Shift Z", "Ctrl Y", () -> undo(false), () -> canUndo(false));
-    actions.add("edit.copy", "Copy the figures", "Ctrl C", desk::copyFigures, open);
+        "guide", AppWords.of("desk-actions.first-steps-over-the-demo"), "", desk::showGuide);
+    actions.add("file.save", AppWords.of("common.save-the-project"), "Ctrl S", desk::save, open);
+    actions.add(
+        "file.save-as",
+        AppWords.of("desk-actions.save-the-project-under-another"),
+        "Ctrl Shift S",
+        desk::saveAs,
+        open);
+    actions.add(
+        "file.close", AppWords.of("desk-actions.close-the-work"), "Ctrl W", desk::closeWork, open);
+    actions.add(
+        "edit.undo",
+        AppWords.of("desk-actions.undo"),
+        "Ctrl Z",
+        () -> undo(true),
+        () -> canUndo(true));
+    actions.add(
+        "edit.redo",
+        AppWords.of("desk-actions.redo"),
+        "Ctrl Shift Z",
+        "Ctrl Y",
+        () -> undo(false),
+        () -> canUndo(false));
+    actions.add(
+        "edit.copy",
+        AppWords.of("desk-actions.copy-the-figures"),
+        "Ctrl C",
+        desk::copyFigures,
+        open);
     actions.add(
         "work.cancel",
-        "Cancel the running work",
+        AppWords.of("desk-actions.cancel-the-running-work"),
         "Ctrl Period",
         jobs::cancel,
         () -> jobs.shown() != null);
-    actions.add("find", "Find an action", "Ctrl Space", desk.finder()::open);
-    actions.add("keys", "All keys, and change them", "F1", keysPage);
-    actions.add("settings", "Settings", "Ctrl Comma", settingsPage);
+    actions.add("find", AppWords.of("common.find-an-action"), "Ctrl Space", desk.finder()::open);
+    actions.add("keys", AppWords.of("desk-actions.all-keys-and-change-them"), "F1", keysPage);
+    actions.add("settings", AppWords.of("common.settings"), "Ctrl Comma", settingsPage);
     for (Stage s : Stage.values()) {
-      String id = "stage." + s.title().toLowerCase(Locale.ROOT);
-      actions.add(id, "Go to " + s.title(), "Alt " + (s.ordinal() + 1), () -> session.setStage(s));
+      String id = "stage." + s.id();
+      actions.add(
+          id,
+          AppWords.of("desk-actions.go-to", s.title()),
+          "Alt " + (s.ordinal() + 1),
+          () -> session.setStage(s));
     }
     for (Tool t : tools.all()) {
       int number = tools.of(t.stage()).indexOf(t) + 1;
       String key = "Alt " + (t.stage().ordinal() + 1);
       key = number < 10 ? key + ", " + number : number == 10 ? key + ", 0" : key;
-      String id = "tool." + (t.stage().title() + "." + t.title()).toLowerCase(Locale.ROOT);
       actions.addByWay(
-          id.replace(' ', '-'),
+          "tool." + t.stage().id() + "." + t.id(),
           t.stage().title() + ": " + t.title(),
           key,
           () -> desk.sheet().take(t));
     }
-    actions.add("view.next-look", "Next look", "L", view::nextLook, open);
+    actions.add("view.next-look", AppWords.of("desk-actions.next-look"), "L", view::nextLook, open);
     actions.add(
         "view.through",
-        "Select visible or through",
+        AppWords.of("desk-actions.select-visible-or-through"),
         "V",
         () -> view.setThrough(!view.isThrough()),
         open);
-    reshape("invert", "Invert the selection", "I", Reshape.How.INVERT);
-    reshape("grow", "Grow the selection", "G", Reshape.How.GROW);
-    reshape("shrink", "Shrink the selection", "Shift G", Reshape.How.SHRINK);
-    reshape("smooth", "Smooth the outline of the selection", "S", Reshape.How.SMOOTH);
-    reshape("fill", "Fill the gaps in the selection", "F", Reshape.How.FILL);
-    reshape("islands", "Select whole islands", "W", Reshape.How.ISLANDS);
-    actions.add("view.all", "Show everything", "Home", panes::showAll, open);
-    actions.add("view.selection", "Show the selection", "End", view::showSelection, open);
+    reshape("invert", AppWords.of("desk-actions.invert-the-selection"), "I", Reshape.How.INVERT);
+    reshape("grow", AppWords.of("desk-actions.grow-the-selection"), "G", Reshape.How.GROW);
+    reshape(
+        "shrink", AppWords.of("desk-actions.shrink-the-selection"), "Shift G", Reshape.How.SHRINK);
+    reshape(
+        "smooth", AppWords.of("desk-actions.smooth-the-outline-of-the"), "S", Reshape.How.SMOOTH);
+    reshape("fill", AppWords.of("desk-actions.fill-the-gaps-in-the"), "F", Reshape.How.FILL);
+    reshape("islands", AppWords.of("desk-actions.select-whole-islands"), "W", Reshape.How.ISLANDS);
+    actions.add(
+        "view.all", AppWords.of("desk-actions.show-everything"), "Home", panes::showAll, open);
+    actions.add(
+        "view.selection",
+        AppWords.of("desk-actions.show-the-selection"),
+        "End",
+        view::showSelection,
+        open);
     actions.add(
         "view.projection",
-        "Perspective or parallel",
+        AppWords.of("desk-actions.perspective-or-parallel"),
         "O",
         view.navigation()::switchProjection,
         open);
-    actions.add("view.unit", "Show the size in another unit", "", nextUnit, open);
-    setting("grid", "Grid on or off", "", () -> view.settings().switchGrid());
-    setting("brighter", "Brighter", "", () -> view.settings().brighten(true));
-    setting("dimmer", "Dimmer", "", () -> view.settings().brighten(false));
-    setting("usual-light", "Usual brightness", "", () -> view.settings().usualBrightness());
+    actions.add(
+        "view.unit", AppWords.of("desk-actions.show-the-size-in-another"), "", nextUnit, open);
+    setting(
+        "grid", AppWords.of("desk-actions.grid-on-or-off"), "", () -> view.settings().switchGrid());
+    setting(
+        "brighter", AppWords.of("desk-actions.brighter"), "", () -> view.settings().brighten(true));
+    setting(
+        "dimmer", AppWords.of("desk-actions.dimmer"), "", () -> view.settings().brighten(false));
+    setting(
+        "usual-light",
+        AppWords.of("desk-actions.usual-brightness"),
+        "",
+        () -> view.settings().usualBrightness());
     setting(
         "background",
-        "Background: light, middle or dark",
+        AppWords.of("desk-actions.background-light-middle-or-dark"),
         "B",
         () -> view.settings().nextBackground());
-    actions.add("view.clip", "Clip what is near, or nothing", "C", view::switchClipping, open);
     actions.add(
-        "view.size", "Show the size beside familiar things, or not", "M", view::switchSized, open);
-    actions.add("view.pane", "Panes: the next arrangement", "P", panes::next, open);
+        "view.clip",
+        AppWords.of("desk-actions.clip-what-is-near-or"),
+        "C",
+        view::switchClipping,
+        open);
+    actions.add(
+        "view.size",
+        AppWords.of("desk-actions.show-the-size-beside-familiar"),
+        "M",
+        view::switchSized,
+        open);
+    actions.add(
+        "view.pane",
+        AppWords.of("desk-actions.panes-the-next-arrangement"),
+        "P",
+        panes::next,
+        open);
     actions.add(
         "view.compare",
-        "Before and after by a line across the view, or not",
+        AppWords.of("desk-actions.before-and-after-by-a"),
         "K",
         view::switchCompared,
         open);
@@ -132,48 +188,44 @@ final class DeskActions {
     for (int focal : new int[] {24, 38, 50, 85, 135}) {
       actions.add(
           "view.focal-" + focal,
-          "Focal length " + focal + " mm",
+          AppWords.of("desk-actions.focal-length-mm", focal),
           "",
           () -> view.navigation().setFocal(focal));
     }
     for (Look l : Look.values()) {
       String id = "look-" + l.name().toLowerCase(Locale.ROOT);
-      setting(id, "Look: " + l.title(), "", () -> view.settings().setLook(l));
+      setting(
+          id, AppWords.of("desk-actions.look", l.title()), "", () -> view.settings().setLook(l));
     }
     for (MapKind k : MapKind.values()) {
-      String title = k.rule().title() + " map alone";
-      setting("map-" + k.fileName(), "Look: " + title, "", () -> view.settings().setMap(k));
+      String title = AppWords.of("desk-actions.look-map-alone", k.rule().title());
+      setting("map-" + k.fileName(), title, "", () -> view.settings().setMap(k));
     }
     for (Camera.Direction d : Camera.Direction.values()) {
       String n = d.name().toLowerCase(Locale.ROOT);
       actions.add(
-          "view.from-" + n,
-          "View from "
-              + (d == Camera.Direction.ASKEW
-                  ? "askew"
-                  : d == Camera.Direction.TOP
-                      ? "above"
-                      : d == Camera.Direction.BOTTOM ? "below" : "the " + n),
-          "",
-          () -> view.navigation().look(d));
+          "view.from-" + n, AppWords.of("direction." + n), "", () -> view.navigation().look(d));
     }
     actions.add(
         "view.square",
-        "View square to the ground",
+        AppWords.of("desk-actions.view-square-to-the-ground"),
         "",
         view::lookSquareToTheGround,
         () -> session.insight() != null && session.insight().ground() != null);
-    actions.add("paper", "Paper: film or slate", "", desk::switchPaper);
+    actions.add("paper", AppWords.of("desk-actions.paper-film-or-slate"), "", desk::switchPaper);
     int n = 0;
     for (Path p : session.home().recent()) {
       actions.add(
-          "recent." + n++, "Open " + p.getFileName(), "", () -> desk.ask(() -> session.open(p)));
+          "recent." + n++,
+          AppWords.of("desk-actions.open", p.getFileName()),
+          "",
+          () -> desk.ask(() -> session.open(p)));
     }
     n = 0;
     for (Path p : session.home().unsaved()) {
       actions.add(
           "unsaved." + n++,
-          "Take up unsaved work: " + session.home().about(p),
+          AppWords.of("desk-actions.take-up-unsaved-work", session.home().about(p)),
           "",
           () -> desk.ask(() -> session.open(p)));
     }

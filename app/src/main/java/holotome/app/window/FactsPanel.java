@@ -3,10 +3,12 @@ package holotome.app.window;
 import holotome.app.model.Jobs;
 import holotome.app.model.Session;
 import holotome.app.model.Settings;
+import holotome.app.words.AppWords;
 import holotome.core.geometry.Box;
 import holotome.core.part.Workpiece;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
+import holotome.core.words.Language;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
 import javafx.geometry.Pos;
@@ -31,7 +33,7 @@ final class FactsPanel extends VBox {
   private final Label saved = figure();
   private Length.Unit unit;
   private final ProgressBar bar = new ProgressBar(0);
-  private final Button cancel = new Button("Cancel");
+  private final Button cancel = new Button(AppWords.of("facts-panel.cancel"));
   private final Timeline tick = new Timeline();
   private final HBox idle;
   private final HBox busy;
@@ -54,17 +56,17 @@ final class FactsPanel extends VBox {
     bar.setMaxWidth(Double.MAX_VALUE);
     size.setId("fact-size");
     size.setOnMouseClicked(e -> nextUnit());
-    size.setTooltip(new Tooltip("Click for another unit"));
+    size.setTooltip(new Tooltip(AppWords.of("facts-panel.click-for-another-unit")));
     triangles.setId("fact-triangles");
-    idle = line(new Label("Nothing running"), saved);
+    idle = line(new Label(AppWords.of("facts-panel.nothing-running")), saved);
     idle.getChildren().getFirst().getStyleClass().addAll("soft", "small");
     busy = new HBox(8, state, bar, cancel);
     busy.setAlignment(Pos.CENTER_LEFT);
     getChildren()
         .addAll(
-            line(new Label("Size"), size),
-            line(new Label("Triangles"), triangles),
-            line(new Label("Memory"), memory),
+            line(new Label(AppWords.of("common.size")), size),
+            line(new Label(AppWords.of("facts-panel.triangles")), triangles),
+            line(new Label(AppWords.of("common.memory")), memory),
             idle);
     tick.getKeyFrames().add(new KeyFrame(Duration.millis(200), e -> tick()));
     tick.setCycleCount(Timeline.INDEFINITE);
@@ -100,8 +102,8 @@ final class FactsPanel extends VBox {
       size.setText(sizeText(b, s));
       triangles.setText(
           w.cast() == null
-              ? String.format("%,d", w.scan().triangleCount())
-              : String.format("%,d of %,d", w.cast().triangleCount(), w.scan().triangleCount()));
+              ? Language.format("%,d", w.scan().triangleCount())
+              : AppWords.of("facts-panel.of", w.cast().triangleCount(), w.scan().triangleCount()));
       saved.setText(session.savedAt());
     } else {
       size.setText("–");
@@ -119,7 +121,14 @@ final class FactsPanel extends VBox {
 
   /** What stands here, as text. */
   String text() {
-    return "Size\t" + size.getText() + "\nTriangles\t" + triangles.getText() + "\n";
+    return AppWords.of("facts.size")
+        + "\t"
+        + size.getText()
+        + "\n"
+        + AppWords.of("facts.triangles")
+        + "\t"
+        + triangles.getText()
+        + "\n";
   }
 
   /** Shows the size in the next unit: as it reads best, then mm, cm, m, in, ft. */
@@ -143,7 +152,7 @@ final class FactsPanel extends VBox {
     }
     double k = 1 / unit.metres();
     String digits = unit == Length.Unit.MM ? "%,.1f" : unit == Length.Unit.M ? "%,.4f" : "%,.2f";
-    return String.format(
+    return Language.format(
         digits + " × " + digits + " × " + digits + " %s",
         b.width() * k,
         b.depth() * k,
@@ -152,14 +161,14 @@ final class FactsPanel extends VBox {
   }
 
   private static String units(double v) {
-    return Length.format(v, false).replace(" units", "");
+    return Length.figure(v);
   }
 
   private void tick() {
     Runtime r = Runtime.getRuntime();
     memory.setText(
-        String.format(
-            "%,d MB of %.0f GB", (r.totalMemory() - r.freeMemory()) >> 20, r.maxMemory() / 1e9));
+        AppWords.of(
+            "facts-panel.mb-of-gb", (r.totalMemory() - r.freeMemory()) >> 20, r.maxMemory() / 1e9));
     Work work = jobs.shown();
     boolean showBusy = work != null;
     if (showBusy != getChildren().contains(busy)) {
@@ -167,11 +176,12 @@ final class FactsPanel extends VBox {
     }
     if (work != null) {
       double left = work.secondsLeft();
-      String text = jobs.shownTitle();
-      if (!Double.isNaN(left) && work.secondsSoFar() > 1) {
-        text += String.format(", %.0f s left", Math.max(1, left));
-      }
-      state.setText(work.isCancelled() ? "Cancelling" : text);
+      boolean told = !Double.isNaN(left) && work.secondsSoFar() > 1;
+      String text =
+          told
+              ? AppWords.of("facts-panel.s-left", jobs.shownTitle(), Math.max(1, left))
+              : jobs.shownTitle();
+      state.setText(work.isCancelled() ? AppWords.of("facts-panel.cancelling") : text);
       bar.setProgress(work.fraction());
     }
   }

@@ -1,8 +1,8 @@
 package holotome.app.window;
 
 import holotome.app.tool.Tool;
+import holotome.app.words.AppWords;
 import java.util.List;
-import java.util.Locale;
 import javafx.geometry.HPos;
 import javafx.geometry.Insets;
 import javafx.scene.control.Label;
@@ -31,16 +31,16 @@ final class FiguresTable extends GridPane {
       return;
     }
     if (rows.stream().anyMatch(r -> !r.before().isEmpty())) {
-      header("before", 1);
+      header(AppWords.of("figures.before"), 1);
     }
-    header("after", 2);
+    header(AppWords.of("figures.after"), 2);
     int y = 1;
     for (Tool.Row r : rows) {
       rule(y++, 1);
       add(new Label(r.name()), 0, y);
       add(figure(r.before()), 1, y);
       Label after = figure(r.after());
-      after.setId("after-" + r.name().toLowerCase(Locale.ROOT).replace(' ', '-'));
+      after.setId("after-" + r.id());
       add(after, 2, y++);
     }
     rule(y, 0);

@@ -7,6 +7,7 @@ import holotome.app.model.ScanFile;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.pane.SpacePane;
+import holotome.app.words.AppWords;
 import holotome.core.bake.BakeMaps;
 import holotome.core.datum.DeclareUnit;
 import holotome.core.datum.Level;
@@ -23,6 +24,7 @@ import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.unit.Length;
 import holotome.core.unwrap.MakeCharts;
+import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
@@ -81,25 +83,24 @@ final class Findings {
         new Finding(
             Severity.NOTE,
             f.path().getFileName().toString(),
-            String.format(
-                "%s, %,d triangles, %,d points, %s.",
-                f.format(), f.triangles(), f.points(), f.colour()),
+            AppWords.of(
+                "findings.triangles-points", f.format(), f.triangles(), f.points(), f.colour()),
             view.navigation()::showAll,
             null,
             null));
     unit(w, out);
     for (String note : f.notes()) {
-      out.add(new Finding(Severity.WARN, "While reading", note + ".", null, null, null));
+      out.add(
+          new Finding(
+              Severity.WARN, AppWords.of("findings.while-reading"), note + ".", null, null, null));
     }
     double[] shift = f.shift();
     if (shift[0] != 0 || shift[1] != 0 || shift[2] != 0) {
       out.add(
           new Finding(
               Severity.NOTE,
-              "Far from the origin",
-              String.format(
-                  "Re-centred by %.0f, %.0f, %.0f; the offset is kept and results can be written back.",
-                  shift[0], shift[1], shift[2]),
+              AppWords.of("findings.far-from-the-origin"),
+              AppWords.of("findings.re-centred-by-the-offset", shift[0], shift[1], shift[2]),
               null,
               null,
               null));
@@ -110,9 +111,8 @@ final class Findings {
     out.add(
         new Finding(
             need > most ? Severity.WARN : Severity.GOOD,
-            "Memory",
-            String.format(
-                "The heaviest step needs about %.1f GB of %.0f GB.", need / 1e9, most / 1e9),
+            AppWords.of("common.memory"),
+            AppWords.of("findings.the-heaviest-step-needs-about", need / 1e9, most / 1e9),
             null,
             null,
             null));
@@ -124,8 +124,8 @@ final class Findings {
     if (w.frame().trueSize()) {
       out.add(
           Finding.good(
-              "Size is known",
-              String.format(
+              AppWords.of("findings.size-is-known"),
+              Language.format(
                   "%s × %s × %s.",
                   Length.format(b.width(), true),
                   Length.format(b.depth(), true),
@@ -134,17 +134,16 @@ final class Findings {
     }
     double h = b.height();
     String text =
-        String.format(
-            "Tall as it lies: %s if in metres, %s if in millimetres. A length known in the scan settles it.",
-            Length.format(h, true), Length.format(h / 1000, true));
+        AppWords.of(
+            "findings.tall-as-it-lies-if", Length.format(h, true), Length.format(h / 1000, true));
     boolean datum = session.stage() == Stage.DATUM;
     out.add(
         finding(
             Severity.WARN,
-            "Unit unknown",
+            AppWords.of("findings.unit-unknown"),
             text,
             null,
-            datum ? "Set the scale" : "Set the unit",
+            datum ? AppWords.of("common.set-the-scale") : AppWords.of("common.set-the-unit"),
             datum ? Scale.class : DeclareUnit.class));
   }
 
@@ -152,16 +151,16 @@ final class Findings {
     if (session.unmeasured() != null) {
       return new Finding(
           Severity.WARN,
-          "The scan is not measured",
-          session.unmeasured().getMessage() + ". Without that there are no findings.",
+          AppWords.of("findings.the-scan-is-not-measured"),
+          AppWords.of("findings.without-that-there-are-no", session.unmeasured().getMessage()),
           null,
-          "Measure it now",
+          AppWords.of("findings.measure-it-now"),
           session::measureAgain);
     }
     return new Finding(
         Severity.NOTE,
-        "Measuring the scan",
-        "Islands, borders and ground will be listed here.",
+        AppWords.of("findings.measuring-the-scan"),
+        AppWords.of("findings.islands-borders-and-ground-will"),
         null,
         null,
         null);
@@ -177,74 +176,82 @@ final class Findings {
       out.add(
           finding(
               Severity.WARN,
-              String.format("%,d %s", n.boundaryLoops(), n.boundaryLoops() == 1 ? "hole" : "holes"),
-              String.format(
-                  "%,d open edges; the longest border has %,d.",
-                  n.boundaryEdges(), i.holes().length == 0 ? 0 : i.holes()[0].length / 3),
+              AppWords.count("findings.holes", n.boundaryLoops()),
+              AppWords.of(
+                  "findings.open-edges-the-longest-border",
+                  n.boundaryEdges(),
+                  i.holes().length == 0 ? 0 : i.holes()[0].length / 3),
               () -> view.showLoops(List.of(i.holes())),
-              "Fill the holes",
+              AppWords.of("common.fill-the-holes"),
               FillHoles.class));
     } else {
-      out.add(Finding.good("Closed", "No open border."));
+      out.add(Finding.good(AppWords.of("findings.closed"), AppWords.of("findings.no-open-border")));
     }
     if (n.nonManifoldEdges() > 0 || n.nonManifoldVertices() > 0) {
-      out.add(finding(Severity.WARN, "Not manifold", nonManifold(n), null, "Tidy", Tidy.class));
+      out.add(
+          finding(
+              Severity.WARN,
+              AppWords.of("findings.not-manifold"),
+              nonManifold(n),
+              null,
+              AppWords.of("findings.tidy"),
+              Tidy.class));
     }
     // Points that were doubled to part two fans tear nothing and are as they should be.
     int torn = n.tornEdges() > 0 ? n.duplicateVertices() : 0;
     int untidy = n.degenerateTriangles() + n.duplicateTriangles() + torn + n.unreferencedVertices();
     if (untidy > 0) {
-      out.add(finding(Severity.WARN, "Untidy", untidy(n), null, "Tidy", Tidy.class));
+      out.add(
+          finding(
+              Severity.WARN,
+              AppWords.of("findings.untidy"),
+              untidy(n),
+              null,
+              AppWords.of("findings.tidy"),
+              Tidy.class));
     }
     if (!n.consistentlyOriented()) {
       out.add(
           finding(
               Severity.WARN,
-              "Inside out in places",
-              "Neighbouring triangles disagree about the outside.",
+              AppWords.of("findings.inside-out-in-places"),
+              AppWords.of("findings.neighbouring-triangles-disagree-about-the"),
               null,
-              "Tidy",
+              AppWords.of("findings.tidy"),
               Tidy.class));
     }
     if (out.size() == 1 && out.getFirst().severity() == Severity.GOOD
         || untidy == 0 && n.nonManifoldEdges() == 0 && n.nonManifoldVertices() == 0) {
       out.add(
           Finding.good(
-              "Tidy", "No doubled points, no degenerate or duplicate triangles, manifold."));
+              AppWords.of("findings.tidy"),
+              AppWords.of("findings.no-doubled-points-no-degenerate")));
     }
     return out;
   }
 
   private static String untidy(Inspection n) {
     List<String> parts = new ArrayList<>();
-    add(parts, n.degenerateTriangles(), "degenerate triangle");
-    add(parts, n.duplicateTriangles(), "duplicate triangle");
+    add(parts, n.degenerateTriangles(), "findings.degenerate");
+    add(parts, n.duplicateTriangles(), "findings.duplicate");
     if (n.tornEdges() > 0) {
-      add(parts, n.duplicateVertices(), "doubled point");
+      add(parts, n.duplicateVertices(), "findings.doubled");
     }
-    add(parts, n.unreferencedVertices(), "unused point");
+    add(parts, n.unreferencedVertices(), "findings.unused");
     return String.join(", ", parts) + ".";
   }
 
-  private static void add(List<String> parts, int n, String what) {
+  private static void add(List<String> parts, long n, String key) {
     if (n > 0) {
-      parts.add(several(n, what));
+      parts.add(AppWords.count(key, n));
     }
   }
 
   private static String nonManifold(Inspection n) {
     List<String> parts = new ArrayList<>();
-    if (n.nonManifoldEdges() > 0) {
-      parts.add(several(n.nonManifoldEdges(), "edge") + " of more than two triangles");
-    }
-    if (n.nonManifoldVertices() > 0) {
-      parts.add(several(n.nonManifoldVertices(), "point") + " where separate fans meet");
-    }
+    add(parts, n.nonManifoldEdges(), "findings.edges-shared");
+    add(parts, n.nonManifoldVertices(), "findings.points-shared");
     return String.join(", ", parts) + ".";
-  }
-
-  private static String several(long n, String what) {
-    return String.format("%,d %s%s", n, what, n == 1 ? "" : "s");
   }
 
   private List<Finding> datum(Workpiece w, Insight i) {
@@ -261,32 +268,38 @@ final class Findings {
         out.add(
             finding(
                 Severity.WARN,
-                "Not level",
-                String.format("The largest flat part is tilted %.2f°.", tilt),
+                AppWords.of("findings.not-level"),
+                AppWords.of("findings.the-largest-flat-part-is", tilt),
                 null,
-                "Level it",
+                AppWords.of("findings.level-it"),
                 Level.class));
       } else {
         out.add(
             Finding.good(
-                "Level", String.format("The largest flat part is level within %.2f°.", tilt)));
+                AppWords.of("findings.level"),
+                AppWords.of("findings.the-largest-flat-part-is-2", tilt)));
       }
     }
     double[] c = b.centre();
     boolean base = Math.abs(b.minZ()) < 1e-4 * d && Math.hypot(c[0], c[1]) < 1e-3 * d;
     if (base) {
-      out.add(Finding.good("Origin at the base", "Stands on Z = 0, in the middle."));
+      out.add(
+          Finding.good(
+              AppWords.of("findings.origin-at-the-base"),
+              AppWords.of("findings.stands-on-z-0-in")));
     } else {
       boolean s = w.frame().trueSize();
       out.add(
           finding(
               Severity.WARN,
-              "Origin is elsewhere",
-              String.format(
-                  "The base's middle is at %s, %s, %s.",
-                  Length.format(c[0], s), Length.format(c[1], s), Length.format(b.minZ(), s)),
+              AppWords.of("findings.origin-is-elsewhere"),
+              AppWords.of(
+                  "findings.the-bases-middle-is-at",
+                  Length.format(c[0], s),
+                  Length.format(c[1], s),
+                  Length.format(b.minZ(), s)),
               null,
-              "Move the origin",
+              AppWords.of("common.move-the-origin"),
               Origin.class));
     }
     return out;
@@ -298,21 +311,23 @@ final class Findings {
       return List.of(
           finding(
               n > ENGINE_TRIANGLES ? Severity.WARN : Severity.NOTE,
-              "No Cast yet",
+              AppWords.of("findings.no-cast-yet"),
               n > ENGINE_TRIANGLES
-                  ? String.format(
-                      "%,d triangles are %,.0f times the usual %,d for an engine.",
-                      n, (double) n / ENGINE_TRIANGLES, ENGINE_TRIANGLES)
-                  : "The scan is light already.",
+                  ? AppWords.of(
+                      "findings.triangles-are-times-the-usual",
+                      n,
+                      (double) n / ENGINE_TRIANGLES,
+                      ENGINE_TRIANGLES)
+                  : AppWords.of("findings.the-scan-is-light-already"),
               null,
-              "Make a Cast",
+              AppWords.of("common.make-a-cast"),
               Decimate.class));
     }
     return List.of(
         Finding.good(
-            "Cast is made",
-            String.format(
-                "%,d triangles, %.2f %% of the scan. %s.",
+            AppWords.of("findings.cast-is-made"),
+            AppWords.of(
+                "findings.triangles-of-the-scan",
                 w.cast().triangleCount(),
                 100.0 * w.cast().triangleCount() / w.scan().triangleCount(),
                 lastNote(Decimate.class))));
@@ -336,23 +351,24 @@ final class Findings {
       return List.of(
           finding(
               Severity.ERROR,
-              "No Cast",
-              "Only the Cast is unwrapped.",
+              AppWords.of("findings.no-cast"),
+              AppWords.of("findings.only-the-cast-is-unwrapped"),
               null,
-              "Make a Cast",
+              AppWords.of("common.make-a-cast"),
               Decimate.class));
     }
     if (w.cast().uv() == null) {
       return List.of(
           finding(
               Severity.WARN,
-              "No texture coordinates",
-              "The Cast needs charts before anything can be baked.",
+              AppWords.of("findings.no-texture-coordinates"),
+              AppWords.of("findings.the-cast-needs-charts-before"),
               null,
-              "Cut charts",
+              AppWords.of("common.cut-charts"),
               MakeCharts.class));
     }
-    return List.of(Finding.good("Unwrapped", lastNote(MakeCharts.class) + "."));
+    return List.of(
+        Finding.good(AppWords.of("findings.unwrapped"), lastNote(MakeCharts.class) + "."));
   }
 
   private List<Finding> bake(Workpiece w) {
@@ -360,33 +376,40 @@ final class Findings {
       return List.of(
           finding(
               Severity.ERROR,
-              "Nothing to bake onto",
-              "The Cast needs texture coordinates.",
+              AppWords.of("findings.nothing-to-bake-onto"),
+              AppWords.of("findings.the-cast-needs-texture-coordinates"),
               null,
-              w.cast() == null ? "Make a Cast" : "Cut charts",
+              w.cast() == null
+                  ? AppWords.of("common.make-a-cast")
+                  : AppWords.of("common.cut-charts"),
               w.cast() == null ? Decimate.class : MakeCharts.class));
     }
     if (w.maps() == null) {
       return List.of(
           finding(
               Severity.WARN,
-              "No maps yet",
-              "Colour and detail are still on the scan alone.",
+              AppWords.of("findings.no-maps-yet"),
+              AppWords.of("findings.colour-and-detail-are-still"),
               null,
-              "Bake",
+              AppWords.of("findings.bake"),
               BakeMaps.class));
     }
     double share = w.maps().missedShare();
     String text =
-        String.format(
-            "%,d of %,d texels (%.3f %%).",
-            w.maps().missedCount(), w.maps().covered(), 100 * share);
+        AppWords.of("findings.of-texels", w.maps().missedCount(), w.maps().covered(), 100 * share);
     if (share > 0.005) {
       return List.of(
-          finding(Severity.WARN, "Missed rays", text, null, "Bake again", BakeMaps.class));
+          finding(
+              Severity.WARN,
+              AppWords.of("findings.missed-rays"),
+              text,
+              null,
+              AppWords.of("findings.bake-again"),
+              BakeMaps.class));
     }
     return List.of(
-        Finding.good("Maps are baked", maps(w) + "."), Finding.good("Hardly a ray missed", text));
+        Finding.good(AppWords.of("findings.maps-are-baked"), maps(w) + "."),
+        Finding.good(AppWords.of("findings.hardly-a-ray-missed"), text));
   }
 
   private static String maps(Workpiece w) {
@@ -394,9 +417,11 @@ final class Findings {
         .sorted(java.util.Map.Entry.comparingByKey())
         .map(
             e ->
-                String.format(
-                    "%s, %,d × %,d px",
-                    e.getKey().fileName(), e.getValue().width(), e.getValue().height()))
+                AppWords.of(
+                    "findings.px",
+                    e.getKey().fileName(),
+                    e.getValue().width(),
+                    e.getValue().height()))
         .collect(java.util.stream.Collectors.joining("; "));
   }
 
@@ -406,44 +431,44 @@ final class Findings {
       out.add(
           finding(
               Severity.WARN,
-              "Unit unknown",
-              "What is written will take the file's units for metres.",
+              AppWords.of("findings.unit-unknown"),
+              AppWords.of("findings.what-is-written-will-take"),
               null,
-              "Set the scale",
+              AppWords.of("common.set-the-scale"),
               Scale.class));
     }
     if (w.cast() == null) {
       out.add(
           finding(
               Severity.NOTE,
-              "No Cast",
-              "The full scan would be written.",
+              AppWords.of("findings.no-cast"),
+              AppWords.of("findings.the-full-scan-would-be"),
               null,
-              "Make a Cast",
+              AppWords.of("common.make-a-cast"),
               Decimate.class));
     } else if (w.maps() == null) {
       out.add(
           finding(
               Severity.WARN,
-              "No maps",
-              "The Cast would be written without pictures.",
+              AppWords.of("findings.no-maps"),
+              AppWords.of("findings.the-cast-would-be-written"),
               null,
-              "Bake",
+              AppWords.of("findings.bake"),
               BakeMaps.class));
     }
     boolean written =
         session.history().lines().stream()
             .anyMatch(l -> l.entry().step() instanceof WriteAsset && l.entry().on());
     if (written) {
-      out.add(Finding.good("Written", lastNote(WriteAsset.class) + "."));
+      out.add(Finding.good(AppWords.of("findings.written"), lastNote(WriteAsset.class) + "."));
     } else {
       out.add(
           finding(
               Severity.NOTE,
-              "Not written yet",
-              "Files go to " + folder() + ".",
+              AppWords.of("findings.not-written-yet"),
+              AppWords.of("findings.files-go-to", folder()),
               null,
-              "Write it",
+              AppWords.of("findings.write-it"),
               WriteAsset.class));
     }
     return out;

@@ -1,6 +1,7 @@
 package holotome.app.window;
 
 import holotome.app.model.Finding;
+import holotome.app.words.AppWords;
 import java.util.List;
 import java.util.Locale;
 import javafx.geometry.Insets;
@@ -39,7 +40,7 @@ final class FindingsPanel extends VBox {
     VBox.setMargin(rule, new Insets(7, 0, 0, 0));
     getChildren().addAll(heading, rule, scroll);
     setAccessibleRole(AccessibleRole.LIST_VIEW);
-    setAccessibleText("Findings");
+    setAccessibleText(AppWords.of("findings-panel.findings"));
     addEventHandler(KeyEvent.KEY_PRESSED, this::key);
   }
 
@@ -70,7 +71,7 @@ final class FindingsPanel extends VBox {
   }
 
   void show(String stage, List<Finding> findings, boolean busy) {
-    heading.setText("Findings in " + stage);
+    heading.setText(AppWords.of("findings-panel.findings-in", stage));
     List<String> now =
         findings.stream()
             .map(f -> f.severity() + f.title() + f.text() + f.actionName() + busy)
@@ -107,7 +108,7 @@ final class FindingsPanel extends VBox {
     HBox.setHgrow(body, Priority.ALWAYS);
     HBox links = new HBox(14);
     if (f.show() != null) {
-      links.getChildren().add(link("Show", f.show(), false, f.title()));
+      links.getChildren().add(link(AppWords.of("findings-panel.show"), f.show(), false, f.title()));
     }
     if (f.actionName() != null) {
       links.getChildren().add(link(f.actionName(), f.action(), busy, f.title()));

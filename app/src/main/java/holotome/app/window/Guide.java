@@ -1,6 +1,7 @@
 package holotome.app.window;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.bake.BakeMaps;
 import holotome.core.datum.Scale;
 import holotome.core.log.Entry;
@@ -32,8 +33,8 @@ final class Guide extends VBox {
   private final Desk desk;
   private final Label heading = new Label();
   private final Label text = new Label();
-  private final Button there = link("guide-there", "Take me there");
-  private final Button skip = link("guide-skip", "Skip this");
+  private final Button there = link("guide-there", AppWords.of("guide.take-me-there"));
+  private final Button skip = link("guide-skip", AppWords.of("guide.skip-this"));
   private final List<Task> tasks;
   private Camera from;
   private int at;
@@ -58,7 +59,7 @@ final class Guide extends VBox {
     text.setMinHeight(Region.USE_PREF_SIZE);
     there.setOnAction(e -> goThere());
     skip.setOnAction(e -> show(at + 1));
-    Button close = link("guide-close", "Close");
+    Button close = link("guide-close", AppWords.of("guide.close"));
     close.setOnAction(e -> close());
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
@@ -71,36 +72,23 @@ final class Guide extends VBox {
     tasks =
         List.of(
             new Task(
-                () ->
-                    "This is a scan as it comes: the thing itself, the ground it stands on, bits in"
-                        + " the air. Drag with the right button to turn it; the wheel comes closer.",
+                () -> AppWords.of("guide.this-is-a-scan-as"),
                 null,
                 () -> from != null && desk.view().camera().yaw() != from.yaw()),
             new Task(
-                () ->
-                    "Keep the largest piece and let the bits go: Trim, Islands"
-                        + keys("tool.trim.islands")
-                        + ", then Enter. Nothing is lost: every entry stands on the tape below.",
+                () -> AppWords.of("guide.keep-the-largest-piece-and", way("tool.trim.islands")),
                 KeepIslands.class,
                 () -> has(KeepIslands.class)),
             new Task(
-                () ->
-                    "Give it its true size: Datum, Scale"
-                        + keys("tool.datum.scale")
-                        + ". The bar beside it was found; take it as 500 mm, then Enter.",
+                () -> AppWords.of("guide.give-it-its-true-size", way("tool.datum.scale")),
                 Scale.class,
                 () -> desk.session().current().frame().trueSize()),
             new Task(
-                () ->
-                    "Cut the ground away: Trim, Ground"
-                        + keys("tool.trim.ground")
-                        + ", then Enter.",
+                () -> AppWords.of("guide.cut-the-ground-away-then", way("tool.trim.ground")),
                 CutGround.class,
                 () -> has(CutGround.class)),
             new Task(
-                () ->
-                    "Make it light, lay its surface out flat, and bake its colour and detail:"
-                        + " Reduce, Unwrap, Bake, with Enter in each. Ship writes the files.",
+                () -> AppWords.of("guide.make-it-light-lay-its"),
                 Decimate.class,
                 () -> desk.session().current().maps() != null));
   }
@@ -113,9 +101,11 @@ final class Guide extends VBox {
     return b;
   }
 
-  private String keys(String action) {
+  /** The way to a tool: its stage and name, and its keys. */
+  private String way(String action) {
+    String words = desk.actions().named(action).words().replace(": ", ", ");
     String k = desk.actions().keyText(action);
-    return k.isEmpty() ? "" : " (" + k + ")";
+    return k.isEmpty() ? words : words + " (" + k + ")";
   }
 
   private boolean has(Class<? extends Step> type) {
@@ -162,14 +152,15 @@ final class Guide extends VBox {
     there.setManaged(there.isVisible());
     skip.setVisible(!over);
     heading.setText(
-        over ? "First steps: done" : String.format("First steps, %d of %d", at + 1, tasks.size()));
+        over
+            ? AppWords.of("guide.first-steps-done")
+            : AppWords.of("guide.first-steps-of", at + 1, tasks.size()));
     text.setText(
         over
-            ? "The way from a raw scan to an asset. Ship is next; all actions are found with "
-                + desk.actions().keyText("find")
-                + ", all keys with "
-                + desk.actions().keyText("keys")
-                + "."
+            ? AppWords.of(
+                "guide.the-way-from-a-raw",
+                desk.actions().keyText("find"),
+                desk.actions().keyText("keys"))
             : tasks.get(at).words().get());
     update();
   }

@@ -1,5 +1,6 @@
 package holotome.app.window;
 
+import holotome.app.words.AppWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -65,6 +66,21 @@ record KeyCombo(KeyCode code, boolean control, boolean alt, boolean shift) {
   int digit() {
     int n = code.ordinal() - KeyCode.DIGIT0.ordinal();
     return !control && !alt && !shift && n >= 0 && n <= 9 ? n : -1;
+  }
+
+  /** For reading, in the language spoken; {@link #toString} is the same in every language. */
+  String words() {
+    return words(toString());
+  }
+
+  /** Keys for reading, each by its name on the keyboards of the language spoken. */
+  static String words(String keys) {
+    List<String> out = new ArrayList<>();
+    for (String k : keys.split(" ")) {
+      boolean named = k.matches("[A-Za-z]{2,}") && AppWords.has("key." + k);
+      out.add(named ? AppWords.of("key." + k) : k);
+    }
+    return String.join(" ", out);
   }
 
   @Override

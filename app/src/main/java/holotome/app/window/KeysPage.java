@@ -1,6 +1,7 @@
 package holotome.app.window;
 
 import holotome.app.model.Settings;
+import holotome.app.words.AppWords;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -28,7 +29,7 @@ final class KeysPage extends VBox {
     this.closed = closed;
     setId("keys-page");
     getStyleClass().add("page");
-    Label title = new Label("All keys");
+    Label title = new Label(AppWords.of("keys-page.all-keys"));
     title.getStyleClass().add("heading");
     said.setWrapText(true);
     said.setId("keys-said");
@@ -38,15 +39,15 @@ final class KeysPage extends VBox {
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    Button usual = new Button("The usual keys again");
+    Button usual = new Button(AppWords.of("keys-page.the-usual-keys-again"));
     usual.setId("keys-usual");
     usual.getStyleClass().setAll("link");
     usual.setOnAction(
         e -> {
           actions.choose(java.util.Map.of());
-          keep("All keys are the usual ones again.");
+          keep(AppWords.of("keys-page.all-keys-are-the-usual"));
         });
-    Button done = new Button("Close  Esc");
+    Button done = new Button(AppWords.of("common.close-esc"));
     done.getStyleClass().setAll("link");
     done.setOnAction(e -> close());
     Region gap = new Region();
@@ -57,7 +58,7 @@ final class KeysPage extends VBox {
 
   void open() {
     waiting = null;
-    said.setText("Click on a key to change it. Digits choose the tools as numbered on the Sheet.");
+    said.setText(AppWords.of("keys-page.click-on-a-key-to"));
     fill();
     setVisible(true);
     requestFocus();
@@ -80,16 +81,18 @@ final class KeysPage extends VBox {
       Region gap = new Region();
       HBox.setHgrow(gap, Priority.ALWAYS);
       boolean fixed = a.usual() == null;
-      Button key = new Button(actions.keyText(a).isEmpty() ? "none" : actions.keyText(a));
+      Button key =
+          new Button(
+              actions.keyText(a).isEmpty() ? AppWords.of("keys-page.none") : actions.keyText(a));
       key.setId("key-" + a.id().replace('.', '-'));
       key.getStyleClass().setAll("key-button");
       key.setDisable(fixed);
-      key.setAccessibleText("Key for: " + a.words());
+      key.setAccessibleText(AppWords.of("keys-page.key-for", a.words()));
       key.setOnAction(
           e -> {
             waiting = a;
-            key.setText("press a key …");
-            said.setText("Press the new key for \"" + a.words() + "\", or Esc to leave it.");
+            key.setText(AppWords.of("keys-page.press-a-key"));
+            said.setText(AppWords.of("keys-page.press-the-new-key-for", a.words()));
           });
       HBox row = new HBox(8, words, gap, key);
       row.setAlignment(Pos.CENTER_LEFT);
@@ -118,17 +121,17 @@ final class KeysPage extends VBox {
     e.consume();
     boolean reserved = key.code() == KeyCode.ENTER || key.digit() >= 0;
     if (key.code() == KeyCode.ESCAPE) {
-      said.setText("Left as it was.");
+      said.setText(AppWords.of("keys-page.left-as-it-was"));
       fill();
     } else if (reserved) {
-      said.setText(key + " has a fixed use; take another key.");
+      said.setText(AppWords.of("keys-page.has-a-fixed-use-take", key));
       fill();
     } else {
       Actions.Action before = actions.choose(a, key);
       keep(
           before == null
-              ? "\"" + a.words() + "\" is now " + key + "."
-              : "\"" + a.words() + "\" is now " + key + "; \"" + before.words() + "\" has no key.");
+              ? AppWords.of("keys-page.is-now", a.words(), key)
+              : AppWords.of("keys-page.is-now-has-no-key", a.words(), key, before.words()));
     }
     return true;
   }

@@ -1,6 +1,7 @@
 package holotome.app.window;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
@@ -32,14 +33,19 @@ final class Question extends VBox {
       go.run();
       return;
     }
-    Button leave = answer("question-go", writing ? "Cancel it and go on" : "Leave it unsaved");
+    Button leave =
+        answer(
+            "question-go",
+            writing
+                ? AppWords.of("question.cancel-it-and-go-on")
+                : AppWords.of("question.leave-it-unsaved"));
     leave.setOnAction(
         e -> {
           close();
           session.jobs().cancel();
           go.run();
         });
-    Button keep = answer("question-save", "Save it first …");
+    Button keep = answer("question-save", AppWords.of("question.save-it-first"));
     keep.setOnAction(
         e -> {
           close();
@@ -48,15 +54,12 @@ final class Question extends VBox {
             go.run();
           }
         });
-    Button stay = answer("question-stay", "Stay here");
+    Button stay = answer("question-stay", AppWords.of("question.stay-here"));
     stay.setOnAction(e -> close());
     text.setText(
         writing
-            ? session.jobs().title() + " is still running."
-            : session.history().size()
-                + (session.history().size() == 1 ? " entry is" : " entries are")
-                + " not saved in a project. They are kept, and offered when the program starts"
-                + " again.");
+            ? AppWords.of("question.is-still-running", session.jobs().title())
+            : AppWords.count("question.entries-are-not-saved-in", session.history().size()));
     answers
         .getChildren()
         .setAll(writing ? java.util.List.of(leave, stay) : java.util.List.of(keep, leave, stay));

@@ -1,6 +1,7 @@
 package holotome.app.window;
 
 import holotome.app.model.Settings;
+import holotome.app.words.AppWords;
 import holotome.core.unit.Length;
 import java.io.File;
 import java.nio.file.Path;
@@ -34,9 +35,9 @@ final class SettingsPage extends VBox {
     setId("settings-page");
     getStyleClass().add("page");
     setMaxHeight(Region.USE_PREF_SIZE);
-    Label title = new Label("Settings");
+    Label title = new Label(AppWords.of("common.settings"));
     title.getStyleClass().add("heading");
-    Button done = new Button("Close  Esc");
+    Button done = new Button(AppWords.of("common.close-esc"));
     done.setId("settings-close");
     done.getStyleClass().setAll("link");
     done.setOnAction(e -> close());
@@ -60,7 +61,12 @@ final class SettingsPage extends VBox {
   }
 
   private void fill() {
-    ChoiceBox<String> paper = box("setting-paper", "Film", "Slate", "As the system has it");
+    ChoiceBox<String> paper =
+        box(
+            "setting-paper",
+            AppWords.of("settings-page.film"),
+            AppWords.of("settings-page.slate"),
+            AppWords.of("settings-page.as-the-system-has-it"));
     paper.getSelectionModel().select(settings.paper().ordinal());
     paper.setOnAction(
         e -> {
@@ -82,7 +88,7 @@ final class SettingsPage extends VBox {
         });
     ChoiceBox<String> unit = new ChoiceBox<>();
     unit.setId("setting-unit");
-    unit.getItems().add("As it reads best");
+    unit.getItems().add(AppWords.of("settings-page.as-it-reads-best"));
     for (Length.Unit u : Settings.UNITS) {
       unit.getItems().add(u.symbol());
     }
@@ -94,7 +100,11 @@ final class SettingsPage extends VBox {
           settings.setUnit(at == 0 ? null : Settings.UNITS[at - 1]);
           changed.run();
         });
-    ChoiceBox<String> turn = box("setting-turn", "The right button", "The middle button");
+    ChoiceBox<String> turn =
+        box(
+            "setting-turn",
+            AppWords.of("settings-page.the-right-button"),
+            AppWords.of("settings-page.the-middle-button"));
     turn.getSelectionModel().select(settings.turnsByMiddle() ? 1 : 0);
     turn.setOnAction(
         e -> {
@@ -117,24 +127,24 @@ final class SettingsPage extends VBox {
     Label folder = new Label(settings.output().toString());
     folder.getStyleClass().add("soft");
     folder.setWrapText(true);
-    Button choose = new Button("Choose …");
+    Button choose = new Button(AppWords.of("settings-page.choose"));
     choose.setId("setting-output");
     choose.getStyleClass().setAll("link");
     choose.setOnAction(e -> chooseFolder());
     rows.getChildren()
         .setAll(
-            row("Paper", paper),
-            row("Text size", size),
-            row("Size of the work in", unit),
-            row("The view turns by", turn),
-            row("Memory to take, from the next start", memory),
-            row("Files go below", choose),
+            row(AppWords.of("settings-page.paper"), paper),
+            row(AppWords.of("settings-page.text-size"), size),
+            row(AppWords.of("settings-page.size-of-the-work-in"), unit),
+            row(AppWords.of("settings-page.the-view-turns-by"), turn),
+            row(AppWords.of("settings-page.memory-to-take-from-the"), memory),
+            row(AppWords.of("settings-page.files-go-below"), choose),
             folder);
   }
 
   private void chooseFolder() {
     DirectoryChooser c = new DirectoryChooser();
-    c.setTitle("Where written files go");
+    c.setTitle(AppWords.of("settings-page.where-written-files-go"));
     File f = c.showDialog(getScene().getWindow());
     if (f != null) {
       setOutput(f.toPath());

@@ -9,6 +9,7 @@ import holotome.app.model.Stage;
 import holotome.app.pane.SpacePane;
 import holotome.app.tool.Tool;
 import holotome.app.tool.Tools;
+import holotome.app.words.AppWords;
 import holotome.core.log.Entry;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
@@ -51,15 +52,15 @@ final class Sheet extends VBox {
   private final SpacePane view;
   private final Tape tape;
   private final Map<Stage, Tool> inHand = new EnumMap<>(Stage.class);
-  private final Label heading = new Label("Sheet");
+  private final Label heading = new Label(AppWords.of("sheet.sheet"));
   private final GridPane toolGrid = new GridPane();
   private final Label hint = new Label();
   private final VBox form = new VBox();
   private final Label problem = new Label();
   private final Label advice = new Label();
   private final FiguresTable figures = new FiguresTable();
-  private final Button apply = keyed("", "Enter", "apply");
-  private final Button drop = keyed("Drop", "Esc", "plain");
+  private final Button apply = keyed("", KeyCombo.of("Enter").words(), "apply");
+  private final Button drop = keyed(AppWords.of("sheet.drop"), KeyCombo.of("Esc").words(), "plain");
   private final VBox entryActions = new VBox(2);
   private final Button way = new Button();
   private final VBox pinned = new VBox(8);
@@ -281,7 +282,10 @@ final class Sheet extends VBox {
     if (index < 0) {
       inHand.put(tool.stage(), tool);
     }
-    heading.setText(index < 0 ? "Sheet" : "Entry " + (index + 1) + ": " + tool.title());
+    heading.setText(
+        index < 0
+            ? AppWords.of("sheet.sheet")
+            : AppWords.of("sheet.entry", index + 1, tool.title()));
     buildTools();
     hint.setText(tool.hint());
     guided = false;
@@ -289,17 +293,25 @@ final class Sheet extends VBox {
     entryActions.getChildren().clear();
     if (index >= 0) {
       Entry e = session.history().lines().get(index).entry();
-      Button onOff = keyed(e.on() ? "Switch the entry off" : "Switch the entry on", "", "plain");
+      Button onOff =
+          keyed(
+              e.on()
+                  ? AppWords.of("sheet.switch-the-entry-off")
+                  : AppWords.of("sheet.switch-the-entry-on"),
+              "",
+              "plain");
       onOff.setId("entry-on-off");
       onOff.setOnAction(
           x ->
               session.change(
-                  e.on() ? "Switching off" : "Switching on",
+                  e.on() ? AppWords.of("sheet.switching-off") : AppWords.of("sheet.switching-on"),
                   (h, run) -> h.setOn(index, !e.on(), run)));
-      Button remove = keyed("Take the entry out", "", "plain");
+      Button remove = keyed(AppWords.of("sheet.take-the-entry-out"), "", "plain");
       remove.setId("entry-remove");
       remove.setOnAction(
-          x -> session.change("Taking an entry out", (h, run) -> h.remove(index, run)));
+          x ->
+              session.change(
+                  AppWords.of("sheet.taking-an-entry-out"), (h, run) -> h.remove(index, run)));
       entryActions.getChildren().setAll(FindingsPanel.rule(), onOff, remove);
     }
     details.getChildren().clear();
@@ -323,7 +335,7 @@ final class Sheet extends VBox {
       Button b = new Button();
       b.setGraphic(new HBox(4, n, name));
       b.getStyleClass().setAll("tool");
-      b.setId("tool-" + t.title().toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
+      b.setId("tool-" + t.id());
       b.setAccessibleText(t.title());
       b.setTooltip(new Tooltip(t.hint() + " (" + (i + 1) % 10 + ")"));
       b.setMaxWidth(Double.MAX_VALUE);
@@ -416,13 +428,14 @@ final class Sheet extends VBox {
         .jobs()
         .quietly(
             work -> {
-              History h = session.trial(step, index, on, work.part(0.7, "Trying"));
+              History h =
+                  session.trial(step, index, on, work.part(0.7, AppWords.of("sheet.trying")));
               // What only places the work leaves the mesh as it was measured.
               Workpiece w = h.current();
               Figures after =
                   known != null && known.mesh() == w.scan()
                       ? Figures.of(w, known)
-                      : Figures.of(w, counted(h), work.part(0.3, "Measuring"));
+                      : Figures.of(w, counted(h), work.part(0.3, AppWords.of("common.measuring")));
               return new Trial(on, index, values, h, after);
             },
             t -> {
@@ -467,7 +480,7 @@ final class Sheet extends VBox {
         following != null
             ? following.words
             : revising >= 0
-                ? "Run again from here"
+                ? AppWords.of("sheet.run-again-from-here")
                 : current.verb(trial == null ? null : trial.result);
     words(apply, verb);
     apply.setAccessibleText(verb);
@@ -480,7 +493,7 @@ final class Sheet extends VBox {
    */
   void apply() {
     if (session.jobs().isBusy()) {
-      session.say(session.jobs().title() + " is still running: press Enter again once it is done");
+      session.say(AppWords.of("sheet.is-still-running-press-enter", session.jobs().title()));
       return;
     }
     if (resting) {
@@ -568,10 +581,10 @@ final class Sheet extends VBox {
       List<History.Line> lines = session.history().lines();
       say(
           lines.isEmpty()
-              ? "Back to the scan as opened."
-              : "Done: "
-                  + StepKind.of(lines.getLast().entry().step()).title()
-                  + ". Choose a tool, or go on.");
+              ? AppWords.of("sheet.back-to-the-scan-as")
+              : AppWords.of(
+                  "sheet.done-choose-a-tool-or",
+                  StepKind.of(lines.getLast().entry().step()).title()));
       return;
     }
     boolean isCompared = session.isOpen() && trial != null && session.insight() != null;

@@ -3,10 +3,12 @@ package holotome.app.window;
 import holotome.app.model.Insight;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.StepKind;
+import holotome.core.words.Language;
 import java.util.EnumMap;
 import java.util.Map;
 import javafx.geometry.Insets;
@@ -40,7 +42,7 @@ final class StageBar extends HBox {
       Button b = new Button();
       b.setGraphic(new VBox(name, fact));
       b.getStyleClass().setAll("stage");
-      b.setId("stage-" + s.title().toLowerCase(java.util.Locale.ROOT));
+      b.setId("stage-" + s.id());
       b.setPrefWidth(110);
       b.setMinWidth(76);
       b.setMaxHeight(Double.MAX_VALUE);
@@ -53,7 +55,7 @@ final class StageBar extends HBox {
     }
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
-    Label words = new Label("Find an action");
+    Label words = new Label(AppWords.of("common.find-an-action"));
     words.getStyleClass().add("soft");
     Label key = new Label("Ctrl Space");
     key.getStyleClass().addAll("figure", "soft");
@@ -62,7 +64,7 @@ final class StageBar extends HBox {
     Button finder = new Button();
     finder.setGraphic(inside);
     finder.getStyleClass().setAll("find");
-    finder.setAccessibleText("Find an action");
+    finder.setAccessibleText(AppWords.of("common.find-an-action"));
     finder.setId("find-action");
     finder.setOnAction(e -> find.run());
     finder.setMinWidth(Region.USE_PREF_SIZE);
@@ -93,21 +95,23 @@ final class StageBar extends HBox {
       case TRIM -> entries("trim");
       case MEND ->
           i == null
-              ? session.unmeasured() == null ? "measuring" : "not measured"
+              ? AppWords.of(
+                  session.unmeasured() == null ? "stage-bar.measuring" : "stage-bar.not-measured")
               : i.inspection().boundaryLoops() == 0
-                  ? "closed"
-                  : i.inspection().boundaryLoops()
-                      + (i.inspection().boundaryLoops() == 1 ? " hole" : " holes");
+                  ? AppWords.of("stage-bar.closed")
+                  : AppWords.count("stage-bar.holes", i.inspection().boundaryLoops());
       case DATUM ->
           w.frame().trueSize()
               ? holotome.core.unit.Length.format(w.frame().workBounds(w.current()).height(), true)
-              : "no unit yet";
+              : AppWords.of("stage-bar.no-unit-yet");
       case REDUCE -> w.cast() == null ? "–" : count(w.cast().triangleCount());
-      case UNWRAP -> w.cast() == null || w.cast().uv() == null ? "–" : "unwrapped";
-      case BAKE -> w.maps() == null ? "–" : w.maps().pictures().size() + " maps";
+      case UNWRAP ->
+          w.cast() == null || w.cast().uv() == null ? "–" : AppWords.of("stage-bar.unwrapped");
+      case BAKE ->
+          w.maps() == null ? "–" : AppWords.count("stage-bar.maps", w.maps().pictures().size());
       case SHIP ->
           session.history().lines().stream().anyMatch(l -> l.entry().step() instanceof WriteAsset)
-              ? "written"
+              ? AppWords.of("stage-bar.written")
               : "–";
     };
   }
@@ -117,12 +121,12 @@ final class StageBar extends HBox {
     for (History.Line l : session.history().lines()) {
       n += StepKind.of(l.entry().step()).stage().equals(stage) ? 1 : 0;
     }
-    return n == 0 ? "no entry" : n == 1 ? "1 entry" : n + " entries";
+    return n == 0 ? AppWords.of("stage-bar.no-entry") : AppWords.count("common.entries-2", n);
   }
 
   static String count(int n) {
     return n >= 1_000_000
-        ? String.format("%.2f M", n / 1e6)
-        : n >= 10_000 ? String.format("%.1f k", n / 1e3) : String.format("%,d", n);
+        ? Language.format("%.2f M", n / 1e6)
+        : n >= 10_000 ? Language.format("%.1f k", n / 1e3) : Language.format("%,d", n);
   }
 }

@@ -1,8 +1,10 @@
 package holotome.app.window;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.step.StepKind;
+import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.VPos;
@@ -53,7 +55,7 @@ final class Tape extends Pane {
         });
     setFocusTraversable(true);
     setAccessibleRole(AccessibleRole.LIST_VIEW);
-    setAccessibleText("Tape: the entries of the Log");
+    setAccessibleText(AppWords.of("tape.tape-the-entries-of-the"));
     focusedProperty().addListener((o, a, b) -> draw());
     addEventHandler(KeyEvent.KEY_PRESSED, this::key);
     addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
@@ -170,7 +172,7 @@ final class Tape extends Pane {
       g.setFill(soft());
       g.setFont(Font.font("IBM Plex Sans", 12));
       g.setTextBaseline(VPos.CENTER);
-      g.fillText("The Tape: every step will be drawn here", 14, h / 2 - 6);
+      g.fillText(AppWords.of("tape.the-tape-every-step-will"), 14, h / 2 - 6);
       return;
     }
     drawEntries(g, floor, w);
@@ -206,11 +208,12 @@ final class Tape extends Pane {
       int triangles = i == 0 ? first : lines.get(i - 1).effect().triangles();
       String title =
           i == 0
-              ? "Opened " + session.source().getFileName()
+              ? AppWords.of("tape.opened", session.source().getFileName())
               : StepKind.of(lines.get(i - 1).entry().step()).title();
       boolean off = i > 0 && !lines.get(i - 1).entry().on();
-      String figure =
-          i == 0 ? String.format("%,d", triangles) : off ? "off" : change(lines.get(i - 1));
+      int change = i == 0 ? 0 : lines.get(i - 1).effect().change();
+      String figure = off ? AppWords.of("tape.off") : figure(change, triangles, false);
+      String brief = off ? figure : figure(change, triangles, true);
       double top = floor - Math.max(3, (floor - TOP) * triangles / most);
       boolean future = i > shownState;
       boolean open = i > 0 && session.reopened() == i - 1;
@@ -224,7 +227,7 @@ final class Tape extends Pane {
       g.setLineDashes(off ? new double[] {4, 3} : null);
       g.strokeRect(x + 0.5, top + 0.5, length - 1, floor - top - 1);
       g.setLineDashes();
-      words(g, x, floor, top, length, title, figure, future || off ? soft() : ink());
+      words(g, x, floor, top, length, title, figure, brief, future || off ? soft() : ink());
       lengths.add(new double[] {x, x + length});
       x += length;
       if (i == shownState) {
@@ -251,7 +254,8 @@ final class Tape extends Pane {
           top,
           length - 6,
           pendingTitle,
-          pendingTriangles < 0 ? "" : String.format("%,d", pendingTriangles),
+          pendingTriangles < 0 ? "" : figure(0, pendingTriangles, false),
+          pendingTriangles < 0 ? "" : figure(0, pendingTriangles, true),
           slate ? Color.web("#B49BF2") : Color.web("#6C4AB6"));
     }
   }
@@ -265,6 +269,7 @@ final class Tape extends Pane {
       double length,
       String title,
       String figure,
+      String brief,
       Color titleColour) {
     double foot = floor - top >= 38 ? floor : floor - top >= 20 ? top + 16 : top - 1;
     double figureAt = floor - top >= 20 ? floor - 19 : foot - 18;
@@ -272,17 +277,7 @@ final class Tape extends Pane {
     fill(g, TITLE, title, x + 7, foot - 35, length - 9);
     g.setFill(soft());
     boolean whole = width(figure, FIGURE) <= length - 9;
-    fill(g, FIGURE, whole ? figure : brief(figure), x + 7, figureAt, length - 9);
-  }
-
-  /** A count in few digits: one that is cut reads as another. */
-  private static String brief(String figure) {
-    String digits = figure.replace(",", "").replace("+", "").replace("−", "");
-    if (!digits.matches("\\d{1,9}")) {
-      return figure;
-    }
-    String sign = Character.isDigit(figure.charAt(0)) ? "" : figure.substring(0, 1);
-    return sign + StageBar.count(Integer.parseInt(digits));
+    fill(g, FIGURE, whole ? figure : brief, x + 7, figureAt, length - 9);
   }
 
   private static double width(String text, Font font) {
@@ -302,10 +297,12 @@ final class Tape extends Pane {
     g.fillText(t, x, y);
   }
 
-  private static String change(History.Line l) {
-    int c = l.effect().change();
-    return c == 0
-        ? String.format("%,d", l.effect().triangles())
-        : String.format("%s%,d", c > 0 ? "+" : "−", Math.abs(c));
+  /**
+   * A change, or the count where nothing changed; in few digits: one that is cut reads as another.
+   */
+  private static String figure(int change, int triangles, boolean brief) {
+    int n = change == 0 ? triangles : Math.abs(change);
+    String sign = change > 0 ? "+" : change < 0 ? "−" : "";
+    return sign + (brief ? StageBar.count(n) : Language.format("%,d", n));
   }
 }

@@ -5,6 +5,7 @@ import holotome.app.model.Finding.Severity;
 import holotome.app.model.Insight;
 import holotome.app.model.Session;
 import holotome.app.pane.SpacePane;
+import holotome.app.words.AppWords;
 import holotome.core.mend.TurnOver;
 import holotome.core.part.Workpiece;
 import holotome.core.select.IslandSizes;
@@ -21,7 +22,6 @@ import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.Consumer;
 
 /** What there is to say while trimming: what is stray, and what a cut went wrong about. */
@@ -51,9 +51,8 @@ final class TrimFindings {
       out.add(
           new Finding(
               Severity.NOTE,
-              "Size not set yet",
-              "A scale bar that is cut away can still be measured: Datum picks on the scan as"
-                  + " opened.",
+              AppWords.of("trim-findings.size-not-set-yet"),
+              AppWords.of("trim-findings.a-scale-bar-that-is"),
               null,
               null,
               null));
@@ -67,13 +66,10 @@ final class TrimFindings {
       out.add(
           new Finding(
               Severity.ERROR,
-              "Inside out",
-              String.format(
-                  Locale.ROOT,
-                  "From outside %.0f %% of what is seen are backs of triangles.",
-                  100 * backs),
+              AppWords.of("trim-findings.inside-out"),
+              AppWords.of("trim-findings.from-outside-of-what-is", 100 * backs),
               view.navigation()::showAll,
-              "Turn it over",
+              AppWords.of("trim-findings.turn-it-over"),
               () -> session.apply(new TurnOver())));
     }
   }
@@ -89,14 +85,10 @@ final class TrimFindings {
     out.add(
         new Finding(
             Severity.WARN,
-            "Ground is attached",
-            String.format(
-                Locale.ROOT,
-                "A flat part of %.1f %% of the surface, tilted %.1f°.",
-                100 * ground.share(),
-                tilt),
+            AppWords.of("trim-findings.ground-is-attached"),
+            AppWords.of("trim-findings.a-flat-part-of-of", 100 * ground.share(), tilt),
             () -> show(() -> i.near(ground)),
-            "Cut it away",
+            AppWords.of("trim-findings.cut-it-away"),
             () -> take.accept(CutGround.class)));
   }
 
@@ -110,15 +102,13 @@ final class TrimFindings {
     out.add(
         new Finding(
             Severity.ERROR,
-            "The subject is in " + pieces.length + " pieces",
-            String.format(
-                Locale.ROOT,
-                "The largest holds %.0f %%, the next %.0f %% of the triangles: perhaps cut in two"
-                    + " by mistake.",
+            AppWords.of("trim-findings.the-subject-is-in-pieces", pieces.length),
+            AppWords.of(
+                "trim-findings.the-largest-holds-the-next",
                 100.0 * islands.sizes()[pieces[0]] / all,
                 100.0 * islands.sizes()[pieces[1]] / all),
             () -> show(() -> i.islandsOf(new int[] {pieces[1]})),
-            session.canUndo() ? "Undo the last step" : null,
+            session.canUndo() ? AppWords.of("trim-findings.undo-the-last-step") : null,
             session::undo));
   }
 
@@ -135,19 +125,20 @@ final class TrimFindings {
         new Finding(
             Severity.WARN,
             strips.length == 1
-                ? "A strip was left"
-                : String.format(Locale.ROOT, "%,d strips were left", strips.length),
-            String.format(
-                Locale.ROOT, "Long and narrow, %,d triangles, apart from the subject.", triangles),
+                ? AppWords.of("trim-findings.a-strip-was-left")
+                : AppWords.of("trim-findings.strips-were-left", strips.length),
+            AppWords.of("trim-findings.long-and-narrow-triangles-apart", triangles),
             () -> show(() -> i.islandsOf(strips)),
-            strips.length == 1 ? "Remove the strip" : "Remove the strips",
+            strips.length == 1
+                ? AppWords.of("trim-findings.remove-the-strip")
+                : AppWords.of("trim-findings.remove-the-strips"),
             () -> remove(i, strips)));
   }
 
   private void remove(Insight i, int[] ranks) {
     int n = i.mesh().triangleCount();
     session.change(
-        "Removing strips",
+        AppWords.of("trim-findings.removing-strips"),
         (h, run) -> {
           BitSet set = i.islandsOf(ranks);
           Pick pick = Pick.of(Pick.Join.REPLACE, set, n);
@@ -160,8 +151,8 @@ final class TrimFindings {
     if (islands < 2) {
       out.add(
           Finding.good(
-              "In one piece",
-              String.format(Locale.ROOT, "%,d triangles.", i.mesh().triangleCount())));
+              AppWords.of("trim-findings.in-one-piece"),
+              AppWords.of("trim-findings.triangles", i.mesh().triangleCount())));
       return;
     }
     int[] sizes = i.islands().sizes();
@@ -170,11 +161,9 @@ final class TrimFindings {
     out.add(
         new Finding(
             Severity.WARN,
-            String.format(
-                Locale.ROOT, "%,d loose %s", islands - 1, islands == 2 ? "piece" : "pieces"),
-            String.format(
-                Locale.ROOT,
-                "%,d triangles, the largest %s across.",
+            AppWords.count("trim-findings.loose-pieces", islands - 1),
+            AppWords.of(
+                "trim-findings.triangles-the-largest-across",
                 loose,
                 Length.format(largest, w.frame().trueSize())),
             () -> {
@@ -189,7 +178,7 @@ final class TrimFindings {
                 show(i::loose);
               }
             },
-            "Remove loose pieces",
+            AppWords.of("trim-findings.remove-loose-pieces"),
             () -> take.accept(KeepIslands.class)));
   }
 
@@ -202,11 +191,10 @@ final class TrimFindings {
     out.add(
         new Finding(
             Severity.NOTE,
-            String.format(
-                Locale.ROOT, "%,d thin %s at the border", n, n == 1 ? "sliver" : "slivers"),
-            "They shade badly and hinder closing.",
+            AppWords.count("trim-findings.thin-slivers-at-the-border", n),
+            AppWords.of("trim-findings.they-shade-badly-and-hinder"),
             () -> show(review::slivers),
-            "Even the borders out",
+            AppWords.of("common.even-the-borders-out"),
             () -> take.accept(TrimFringe.class)));
   }
 

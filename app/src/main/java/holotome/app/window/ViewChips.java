@@ -3,6 +3,7 @@ package holotome.app.window;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.pane.SpacePane;
+import holotome.app.words.AppWords;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -98,20 +99,27 @@ final class ViewChips extends VBox {
     size.setVisible(sized);
     size.setManaged(sized);
     if (sized) {
-      set(size, view.settings().isSized() ? "Size is shown" : "Show the size", "M");
+      set(
+          size,
+          view.settings().isSized()
+              ? AppWords.of("view-chips.size-is-shown")
+              : AppWords.of("view-chips.show-the-size"),
+          "M");
     }
     if (open) {
       set(look, view.lookTitle(), "L");
       set(
           through,
-          view.isThrough() ? "Selecting all the way through" : "Selecting what is visible",
+          view.isThrough()
+              ? AppWords.of("view-chips.selecting-all-the-way-through")
+              : AppWords.of("view-chips.selecting-what-is-visible"),
           "V");
     }
     boolean lined = open && view.settings().isCompared();
     compared.setVisible(lined);
     compared.setManaged(lined);
     if (lined) {
-      set(compared, "Before and now", "K");
+      set(compared, AppWords.of("view-chips.before-and-now"), "K");
     }
     boolean clipping = open && view.settings().isClipping();
     clip.setVisible(clipping);
@@ -123,7 +131,7 @@ final class ViewChips extends VBox {
     closer.setVisible(small);
     closer.setManaged(small);
     if (small) {
-      set(closer, "Come closer", "Home");
+      set(closer, AppWords.of("view-chips.come-closer"), KeyCombo.of("Home").words());
     }
     boolean selected = session.selected() != null;
     boolean back = session.lookBack() >= 0;
@@ -132,13 +140,13 @@ final class ViewChips extends VBox {
     countChip.setManaged(countChip.isVisible());
     if (back) {
       count.setText(
-          String.format(
-              "Looking back at step %d of %d", session.lookBack(), session.history().size()));
+          AppWords.of(
+              "view-chips.looking-back-at-step-of", session.lookBack(), session.history().size()));
     } else if (selected) {
       boolean trueSize = session.current().frame().trueSize();
-      count.setText(session.selected().text(trueSize) + " selected");
+      count.setText(AppWords.of("view-chips.selected", session.selected().text(trueSize)));
     } else if (charts > 0) {
-      count.setText(charts == 1 ? "1 chart chosen" : charts + " charts chosen");
+      count.setText(AppWords.count("view-chips.charts-chosen", charts));
     }
     boolean trouble = session.failure() != null;
     String text = trouble ? session.failure().getMessage() : session.message();

@@ -6,6 +6,7 @@ import holotome.core.attribute.Attribute.Kind;
 import holotome.core.image.LinearLight;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -160,7 +161,9 @@ public final class Carrier {
       harmonic = new HarmonicPatch(patch(), p.oldVertices(), inner);
     }
     int channels = kind == Kind.COLOUR ? 4 : width;
-    double[] x = harmonic.spread(channels, known, work.part(0, "Filling in what is carried"));
+    double[] x =
+        harmonic.spread(
+            channels, known, work.part(0, CoreWords.of("work.filling-in-what-is-carried")));
     for (int i = 0; i < inner; i++) {
       if (kind == Kind.COLOUR) {
         ((int[]) added)[i] = LinearLight.colour(x, 4 * i);

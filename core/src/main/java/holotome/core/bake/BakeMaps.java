@@ -10,6 +10,7 @@ import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.util.List;
 
 /** Bakes the Scan's detail into pictures for the Cast. */
@@ -41,10 +42,10 @@ public record BakeMaps(
 
   public BakeMaps {
     if (samples != 1 && samples != 4 && samples != 16) {
-      throw Failure.usage("samples must be 1, 4 or 16");
+      throw Failure.usage(CoreWords.of("bake-maps.samples-must-be-1-4"));
     }
     if (maps.isEmpty()) {
-      throw Failure.usage("name at least one map");
+      throw Failure.usage(CoreWords.of("bake-maps.name-at-least-one-map"));
     }
   }
 
@@ -57,18 +58,17 @@ public record BakeMaps(
   public Outcome apply(Workpiece in, Run run) {
     Mesh cast = in.cast();
     if (cast == null) {
-      throw Failure.cannot("There is no Cast to bake onto; make one with reduce.decimate first");
+      throw Failure.cannot(CoreWords.of("bake-maps.there-is-no-cast-to"));
     }
     if (cast.uv() == null) {
-      throw Failure.cannot(
-          "The Cast has no texture coordinates; make them with unwrap.charts first");
+      throw Failure.cannot(CoreWords.of("bake-maps.the-cast-has-no-texture"));
     }
     Maps baked =
         Baking.run(in.scan(), cast, maps, size, (int) Math.sqrt(samples), padding, run.work());
     return Outcome.of(
         in.withMaps(baked),
-        String.format(
-            "%d maps of %d × %d px; %,d of %,d texels missed (%.3f %%)",
+        CoreWords.of(
+            "bake-maps.maps-of-px-of-texels",
             maps.size(),
             size,
             size,

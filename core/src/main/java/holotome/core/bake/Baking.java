@@ -11,6 +11,7 @@ import holotome.core.spatial.BvhQuery;
 import holotome.core.tangent.SplitMesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -45,10 +46,10 @@ final class Baking {
 
   static Maps run(
       Mesh scan, Mesh cast, List<MapKind> kinds, int size, int side, int padding, Work work) {
-    Bvh bvh = Bvh.of(scan, work.part(0.2, "Indexing the Scan"));
-    float[] cage = Cage.of(cast, scan, bvh, work.part(0.1, "Making the cage"));
+    Bvh bvh = Bvh.of(scan, work.part(0.2, CoreWords.of("baking.indexing-the-scan")));
+    float[] cage = Cage.of(cast, scan, bvh, work.part(0.1, CoreWords.of("work.making-the-cage")));
     Baking b = new Baking(scan, cast, kinds, size, side, bvh, cage);
-    return b.bake(padding, work.part(0.7, "Baking"));
+    return b.bake(padding, work.part(0.7, CoreWords.of("work.baking")));
   }
 
   private Baking(
@@ -81,7 +82,7 @@ final class Baking {
     Parallel.range(
         byBand.length,
         1,
-        work.part(0.9, "Baking"),
+        work.part(0.9, CoreWords.of("work.baking")),
         (from, to) -> {
           BandBaker baker = new BandBaker();
           for (int band = from; band < to; band++) {
@@ -97,7 +98,7 @@ final class Baking {
     }
     Map<MapKind, Image> done = new EnumMap<>(MapKind.class);
     for (int k = 0; k < kinds.size(); k++) {
-      Work share = work.part(0.1 / kinds.size(), "Padding");
+      Work share = work.part(0.1 / kinds.size(), CoreWords.of("work.padding"));
       Padding.fill(pictures.get(k), pictures.get(k).done(), covered, padding, share);
       done.put(kinds.get(k), pictures.get(k).done());
     }

@@ -6,6 +6,7 @@ import holotome.core.spatial.BvhQuery;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -23,7 +24,7 @@ final class Cage {
 
   /** One distance per vertex of the Cast, in base units. */
   static float[] of(Mesh cast, Mesh scan, Bvh scanIndex, Work work) {
-    Bvh castIndex = Bvh.of(cast, work.part(0.1, "Making the cage"));
+    Bvh castIndex = Bvh.of(cast, work.part(0.1, CoreWords.of("work.making-the-cage")));
     int[] tri = cast.triangles();
     float[] reach = new float[cast.vertexCount()];
     float typical = (float) Math.max(1e-30, 2e-4 * cast.bounds().diagonal());
@@ -36,7 +37,7 @@ final class Cage {
     Parallel.range(
         n,
         GRAIN,
-        work.part(0.6, "Making the cage"),
+        work.part(0.6, CoreWords.of("work.making-the-cage")),
         (from, to) -> {
           BvhQuery q = new BvhQuery(castIndex);
           for (int i = from; i < to; i++) {
@@ -58,7 +59,8 @@ final class Cage {
       }
     }
     float[] own =
-        SurfaceDistance.distances(cast.xyz(), scanIndex, work.part(0.3, "Making the cage"));
+        SurfaceDistance.distances(
+            cast.xyz(), scanIndex, work.part(0.3, CoreWords.of("work.making-the-cage")));
     for (int v = 0; v < reach.length; v++) {
       reach[v] = Math.max(reach[v], Math.min(own[v], limit));
     }

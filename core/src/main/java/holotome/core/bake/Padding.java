@@ -3,6 +3,7 @@ package holotome.core.bake;
 import holotome.core.image.Image;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.concurrent.atomic.AtomicBoolean;
 
@@ -43,7 +44,7 @@ final class Padding {
       Parallel.range(
           size,
           ROWS,
-          work.part(1.0 / padding, "Padding"),
+          work.part(1.0 / padding, CoreWords.of("work.padding")),
           (from, to) -> {
             double[] mean = new double[4];
             for (int i = from * size; i < to * size; i++) {

@@ -9,6 +9,7 @@ import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 
 /** Says what one unit of the file is. */
 @Describes(
@@ -33,8 +34,8 @@ public record DeclareUnit(@Parameter(help = "The file's unit", preset = "mm") Le
     Box b = out.frame().workBounds(in.current());
     return Outcome.of(
         out,
-        String.format(
-            "One unit is 1 %s: %s × %s × %s",
+        CoreWords.of(
+            "declare-unit.one-unit-is-1",
             unit.symbol(),
             Length.format(b.width(), true),
             Length.format(b.depth(), true),

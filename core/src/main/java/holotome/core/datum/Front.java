@@ -14,6 +14,7 @@ import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 import java.util.List;
 
@@ -61,13 +62,13 @@ public record Front(
   public Front {
     boolean line = by == By.DIRECTION || by == By.EDGE;
     if (line && (points == null || points.length != 6)) {
-      throw Failure.usage("a direction or an edge needs two points: six numbers");
+      throw Failure.usage(CoreWords.of("front.a-direction-or-an-edge"));
     }
     if (by == By.WALL && (point == null || point.length != 3 || radius == null)) {
-      throw Failure.usage("a wall needs a point of three numbers and a radius");
+      throw Failure.usage(CoreWords.of("front.a-wall-needs-a-point"));
     }
     if (by == By.SELECTION && (picks == null || picks.isEmpty())) {
-      throw Failure.usage("a selection needs at least one pick");
+      throw Failure.usage(CoreWords.of("common.a-selection-needs-at-least"));
     }
   }
 
@@ -82,19 +83,22 @@ public record Front(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     if (in.scan().isEmpty()) {
-      throw Failure.cannot("There is no surface left to turn by");
+      throw Failure.cannot(CoreWords.of("common.there-is-no-surface-left"));
     }
     run.work().check();
     Ahead a =
         switch (by) {
           case DIRECTION ->
-              new Ahead(points[3] - points[0], points[4] - points[1], "by a direction");
+              new Ahead(
+                  points[3] - points[0],
+                  points[4] - points[1],
+                  CoreWords.of("front.by-a-direction"));
           case EDGE -> edge();
           case WALL, SELECTION -> wall(in, run.work());
           case SYMMETRY -> symmetry(in, run.work());
         };
     if (!(Math.hypot(a.x, a.y) > 1e-12)) {
-      throw Failure.cannot("That direction is upright; it has no front");
+      throw Failure.cannot(CoreWords.of("front.that-direction-is-upright-it"));
     }
     double angle = -Math.PI / 2 - Math.atan2(a.y, a.x);
     angle = Math.atan2(Math.sin(angle), Math.cos(angle));
@@ -102,14 +106,15 @@ public record Front(
     Similarity turn = Upright.about(b.centre(), Similarity.turning(Vec.of(0, 0, 1), angle));
     return Outcome.of(
         in.withFrame(in.frame().placed(turn)),
-        String.format("Turned by %.2f° about the upright, %s", Math.toDegrees(angle), a.note));
+        CoreWords.of("front.turned-by-about-the-upright", Math.toDegrees(angle), a.note));
   }
 
   /** An edge lies along X afterwards, by the smaller turn. */
   private Ahead edge() {
     double x = points[3] - points[0];
     double y = points[4] - points[1];
-    return x < 0 ? new Ahead(-y, x, "along an edge") : new Ahead(y, -x, "along an edge");
+    String how = CoreWords.of("front.along-an-edge");
+    return x < 0 ? new Ahead(-y, x, how) : new Ahead(y, -x, how);
   }
 
   private Ahead wall(Workpiece in, Work work) {
@@ -120,20 +125,20 @@ public record Front(
     } else {
       BitSet set = Pick.all(picks, in.scan(), in.frame(), work);
       if (set.isEmpty()) {
-        throw Failure.cannot("Nothing is selected to face the front");
+        throw Failure.cannot(CoreWords.of("front.nothing-is-selected-to-face"));
       }
       patch = Patch.of(in.scan(), set);
     }
     var fit = patch.plane();
     double[] n = in.frame().toWork().direction(fit.normal());
     if (Math.hypot(n[0], n[1]) < 0.1) {
-      throw Failure.cannot("That part lies level; it cannot face the front");
+      throw Failure.cannot(CoreWords.of("front.that-part-lies-level-it"));
     }
     return new Ahead(
         n[0],
         n[1],
-        String.format(
-            "by a wall flat within %s (RMS)",
+        CoreWords.of(
+            "front.by-a-wall-flat-within",
             Length.format(fit.rms() * in.frame().toWork().scale(), in.frame().trueSize())));
   }
 
@@ -142,8 +147,7 @@ public record Front(
     return new Ahead(
         s.alongX(),
         s.alongY(),
-        String.format(
-            "by its plane of symmetry, off by %s on average",
-            Length.format(s.mean(), in.frame().trueSize())));
+        CoreWords.of(
+            "front.by-its-plane-of-symmetry", Length.format(s.mean(), in.frame().trueSize())));
   }
 }

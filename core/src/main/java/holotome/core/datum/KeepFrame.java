@@ -11,6 +11,9 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Keeps coordinates under a name, or goes back to ones that were kept. */
 @Describes(
@@ -45,15 +48,15 @@ public record KeepFrame(
 
   public KeepFrame {
     if (name.isBlank() || name.length() > 100) {
-      throw Failure.usage("a frame needs a name of at most a hundred letters");
+      throw Failure.usage(CoreWords.of("keep-frame.a-frame-needs-a-name"));
     }
     boolean reserved = name.equals("original") || name.equals("working");
     if (what != Do.USE && reserved) {
-      throw Failure.usage("\"" + name + "\" is always there; choose another name");
+      throw Failure.usage(CoreWords.of("keep-frame.is-always-there-choose-another", name));
     }
     if (what == Do.GIVEN) {
       if (matrix == null) {
-        throw Failure.usage("frames that are given need a matrix of sixteen numbers");
+        throw Failure.usage(CoreWords.of("keep-frame.frames-that-are-given-need"));
       }
       similarity(matrix);
     }
@@ -72,13 +75,13 @@ public record KeepFrame(
       case KEEP ->
           Outcome.of(
               in.withFrame(f.keeping(new NamedFrame(name, f.toWork(), f.trueSize() ? 1 : 0))),
-              "Kept as " + name);
+              CoreWords.of("keep-frame.kept-as", name));
       case GIVEN ->
           Outcome.of(
               in.withFrame(
                   f.keeping(
                       new NamedFrame(name, f.toFile().then(similarity(matrix)), unit.metres()))),
-              "Kept as " + name + ", one unit " + unit.symbol());
+              CoreWords.of("keep-frame.kept-as-one-unit", name, unit.symbol()));
       case USE -> use(in);
     };
   }
@@ -90,30 +93,30 @@ public record KeepFrame(
       double k = f.toWork().scale() / f.toFile().scale();
       return Outcome.of(
           in.withFrame(f.working(f.toFile().then(Similarity.scaling(k)), f.trueSize())),
-          "Back in the file's own coordinates");
+          CoreWords.of("keep-frame.back-in-the-files-own"));
     }
     NamedFrame kept = f.named(name);
     if (kept == null) {
       throw Failure.cannot(
-          "No frame is kept under the name \""
-              + name
-              + "\"; there is original"
-              + f.named().stream().map(n -> ", " + n.name()).reduce("", String::concat));
+          CoreWords.of(
+              "common.no-frame-is-kept-under",
+              name,
+              Stream.concat(Stream.of("original"), f.named().stream().map(NamedFrame::name))
+                  .collect(Collectors.joining(", "))));
     }
     double k = kept.unit() > 0 ? kept.unit() : 1;
     return Outcome.of(
         in.withFrame(f.working(kept.fromBase().then(Similarity.scaling(k)), kept.unit() > 0)),
-        "In the coordinates of " + name);
+        CoreWords.of("keep-frame.in-the-coordinates-of", name));
   }
 
   private static Similarity similarity(double[] m) {
     if (m.length != 16) {
-      throw Failure.usage("a matrix needs sixteen numbers, not " + m.length);
+      throw Failure.usage(CoreWords.of("keep-frame.a-matrix-needs-sixteen-numbers", m.length));
     }
     Similarity s = Similarity.ofMatrix(m);
     if (s == null) {
-      throw Failure.usage(
-          "the matrix must turn, scale evenly and move, right-handed, with 0, 0, 0, 1 at its end");
+      throw Failure.usage(CoreWords.of("keep-frame.the-matrix-must-turn-scale"));
     }
     return s;
   }

@@ -22,6 +22,7 @@ import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 import java.util.List;
 
@@ -82,13 +83,13 @@ public record Level(
 
   public Level {
     if (by == By.REGION && (point == null || point.length != 3 || radius == null)) {
-      throw Failure.usage("a region needs a point of three numbers and a radius");
+      throw Failure.usage(CoreWords.of("level.a-region-needs-a-point"));
     }
     if (by == By.POINTS && (points == null || points.length != 9)) {
-      throw Failure.usage("three points need nine numbers");
+      throw Failure.usage(CoreWords.of("level.three-points-need-nine-numbers"));
     }
     if (by == By.SELECTION && (picks == null || picks.isEmpty())) {
-      throw Failure.usage("a selection needs at least one pick");
+      throw Failure.usage(CoreWords.of("common.a-selection-needs-at-least"));
     }
   }
 
@@ -108,7 +109,7 @@ public record Level(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     if (in.scan().isEmpty()) {
-      throw Failure.cannot("There is no surface left to turn by");
+      throw Failure.cannot(CoreWords.of("common.there-is-no-surface-left"));
     }
     run.work().check();
     Up up =
@@ -125,12 +126,12 @@ public record Level(
         Math.toDegrees(Math.atan2(Math.hypot(now[0], now[1]), Math.clamp(now[2], -1.0, 1.0)));
     Similarity turn = Upright.bringing(in.frame(), up.direction, up.place);
     return Outcome.of(
-        in.withFrame(in.frame().placed(turn)), String.format("Turned by %.2f°; %s", tilt, up.note));
+        in.withFrame(in.frame().placed(turn)), CoreWords.of("level.turned-by", tilt, up.note));
   }
 
   private static String flat(Frame f, double rms) {
-    return String.format(
-        "the plane is flat within %s (RMS)", Length.format(rms * f.toWork().scale(), f.trueSize()));
+    return CoreWords.of(
+        "level.the-plane-is-flat-within", Length.format(rms * f.toWork().scale(), f.trueSize()));
   }
 
   private static Up largest(Workpiece in, Work work) {
@@ -138,7 +139,7 @@ public record Level(
     double tolerance = 0.004 * mesh.bounds().diagonal();
     List<PlaneFinder.Flat> found = PlaneFinder.find(mesh, tolerance, 1, work);
     if (found.isEmpty() || found.getFirst().share() < 0.02) {
-      throw Failure.cannot("No flat part is large enough to level by; give a region instead");
+      throw Failure.cannot(CoreWords.of("level.no-flat-part-is-large"));
     }
     // A second look, closer: what is almost in the plane must not pull it.
     double closer = Math.max(3 * found.getFirst().rms(), tolerance / 20);
@@ -167,7 +168,7 @@ public record Level(
       set.set(t, within);
     }
     if (set.isEmpty()) {
-      throw Failure.cannot("No surface lies within that region; choose a larger radius");
+      throw Failure.cannot(CoreWords.of("level.no-surface-lies-within-that"));
     }
     return plane(in, set);
   }
@@ -175,7 +176,7 @@ public record Level(
   private Up selection(Workpiece in, Work work) {
     BitSet set = Pick.all(picks, in.scan(), in.frame(), work);
     if (set.isEmpty()) {
-      throw Failure.cannot("Nothing is selected to level by");
+      throw Failure.cannot(CoreWords.of("level.nothing-is-selected-to-level"));
     }
     return plane(in, set);
   }
@@ -191,12 +192,13 @@ public record Level(
     double[] c = {points[6], points[7], points[8]};
     double[] n = Vec.cross(Vec.sub(b, a), Vec.sub(c, a));
     if (!(Vec.length(n) > 1e-9 * Vec.distance(a, b) * Vec.distance(a, c))) {
-      throw Failure.cannot("The three points lie in a line; they tell of no plane");
+      throw Failure.cannot(CoreWords.of("level.the-three-points-lie-in"));
     }
     // Whichever way round they were picked: up stays up.
     double[] up = Vec.unit(n[2] < 0 ? Vec.mul(n, -1) : n);
     Similarity toBase = frame.toWork().inverse();
-    return new Up(toBase.direction(up), toBase.apply(a), "the three points lie level");
+    return new Up(
+        toBase.direction(up), toBase.apply(a), CoreWords.of("level.the-three-points-lie-level"));
   }
 
   private static Up axis(Workpiece in, Work work) {
@@ -216,17 +218,15 @@ public record Level(
     }
     TurnedAxis a = TurnedAxis.of(p, d);
     if (a.off() > 0.2) {
-      throw Failure.cannot(
-          "The surface is not that of a turned body; level by a region or three points instead");
+      throw Failure.cannot(CoreWords.of("level.the-surface-is-not-that"));
     }
     // The end that looks up now stays up.
     double up = in.frame().toWork().direction(a.axis())[2];
     return new Up(
         up < 0 ? Vec.mul(a.axis(), -1) : a.axis(),
         a.point(),
-        String.format(
-            "half of its surface looks to the axis within %.2f°",
-            Math.toDegrees(Math.asin(Math.min(1, a.off())))));
+        CoreWords.of(
+            "level.half-of-its-surface-looks", Math.toDegrees(Math.asin(Math.min(1, a.off())))));
   }
 
   private Up resting(Workpiece in, Work work) {
@@ -238,11 +238,11 @@ public record Level(
     if (poses.size() < pose) {
       throw Failure.cannot(
           poses.isEmpty()
-              ? "It has no way to stand by itself; level by a region or three points instead"
-              : "It has only " + poses.size() + " ways to stand");
+              ? CoreWords.of("level.it-has-no-way-to")
+              : CoreWords.of("level.it-has-only-ways-to", poses.size()));
     }
     Resting r = poses.get(pose - 1);
     return new Up(
-        Vec.mul(r.down(), -1), mass, String.format("it stands until tipped by %.1f°", r.steady()));
+        Vec.mul(r.down(), -1), mass, CoreWords.of("level.it-stands-until-tipped-by", r.steady()));
   }
 }

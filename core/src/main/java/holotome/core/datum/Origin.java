@@ -19,6 +19,7 @@ import holotome.core.task.Failure;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 
 /** Moves the work so that its origin makes sense. */
 @Describes(
@@ -86,10 +87,10 @@ public record Origin(
   public Origin {
     boolean needsPoint = at == At.POINT || at == At.BALL_CENTRE || at == At.HOLE_CENTRE;
     if (needsPoint && (point == null || point.length != 3)) {
-      throw Failure.usage("an origin there needs a point's three numbers");
+      throw Failure.usage(CoreWords.of("origin.an-origin-there-needs-a"));
     }
     if (at == At.BALL_CENTRE && radius == null) {
-      throw Failure.usage("the centre of a ball needs a radius around the point");
+      throw Failure.usage(CoreWords.of("origin.the-centre-of-a-ball"));
     }
   }
 
@@ -101,7 +102,7 @@ public record Origin(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     if (in.current().isEmpty()) {
-      throw Failure.cannot("There is no surface left to place the origin by");
+      throw Failure.cannot(CoreWords.of("origin.there-is-no-surface-left"));
     }
     Box b = in.frame().workBounds(in.current());
     double[] c = b.centre();
@@ -122,9 +123,11 @@ public record Origin(
     boolean size = in.frame().trueSize();
     return Outcome.of(
         in.withFrame(in.frame().placed(Similarity.translation(Vec.mul(to, -1)))),
-        String.format(
-            "Moved by %s, %s, %s",
-            Length.format(-to[0], size), Length.format(-to[1], size), Length.format(-to[2], size)));
+        CoreWords.of(
+            "origin.moved-by",
+            Length.format(-to[0], size),
+            Length.format(-to[1], size),
+            Length.format(-to[2], size)));
   }
 
   /** The centre of the ball, or of the hole's border, by least squares. */
@@ -149,7 +152,7 @@ public record Origin(
       }
     }
     if (best == null) {
-      throw Failure.cannot("The mesh has no hole; choose a point instead");
+      throw Failure.cannot(CoreWords.of("origin.the-mesh-has-no-hole"));
     }
     double[] points = new double[3 * best.length];
     for (int i = 0; i < best.length; i++) {

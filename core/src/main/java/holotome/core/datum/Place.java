@@ -10,6 +10,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 
 /** Moves, turns and scales the work by figures. */
 @Describes(
@@ -33,7 +34,7 @@ public record Place(
 
   public Place {
     if (move.length != 3 || turn.length != 3 || about.length != 3) {
-      throw Failure.usage("move, turn and about need three numbers each");
+      throw Failure.usage(CoreWords.of("place.move-turn-and-about-need"));
     }
   }
 
@@ -78,8 +79,8 @@ public record Place(
     boolean size = in.frame().trueSize();
     return Outcome.of(
         in.withFrame(in.frame().placed(similarity())),
-        String.format(
-            "Scaled by %.6g, turned by %.4g°, %.4g°, %.4g°, moved by %s, %s, %s",
+        CoreWords.of(
+            "place.scaled-by-turned-by-moved",
             factor,
             turn[0],
             turn[1],

@@ -11,6 +11,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -59,29 +60,29 @@ public record Scale(
 
   public Scale {
     if (Stream.of(lengths, size, factor).filter(Objects::nonNull).count() != 1) {
-      throw Failure.usage("give one of lengths, size and factor");
+      throw Failure.usage(CoreWords.of("scale.give-one-of-lengths-size"));
     }
     if (lengths != null && lengths.isEmpty()) {
-      throw Failure.usage("give at least one known length");
+      throw Failure.usage(CoreWords.of("scale.give-at-least-one-known"));
     }
     if (lengths != null) {
       lengths = List.copyOf(lengths);
       lengths.forEach(Scale::check);
     }
     if (size != null && !(size.metres() > 0) || factor != null && !(factor > 0)) {
-      throw Failure.usage("a size and a factor must be above zero");
+      throw Failure.usage(CoreWords.of("scale.a-size-and-a-factor"));
     }
   }
 
   private static void check(KnownLength k) {
     if (k.from().length != 3 || k.to().length != 3) {
-      throw Failure.usage("each end of a known length needs three numbers");
+      throw Failure.usage(CoreWords.of("scale.each-end-of-a-known"));
     }
     if (!(k.is().metres() > 0)) {
-      throw Failure.usage("a known length must be above zero");
+      throw Failure.usage(CoreWords.of("scale.a-known-length-must-be"));
     }
     if (!(Vec.distance(k.from(), k.to()) > 0)) {
-      throw Failure.usage("the two ends of a known length are the same point");
+      throw Failure.usage(CoreWords.of("scale.the-two-ends-of-a"));
     }
   }
 
@@ -101,7 +102,13 @@ public record Scale(
           case LONGEST -> Math.max(b.width(), Math.max(b.depth(), b.height()));
         };
     if (!(now > 0)) {
-      throw Failure.cannot("The work has no " + along.name().toLowerCase(java.util.Locale.ROOT));
+      throw Failure.cannot(
+          switch (along) {
+            case HEIGHT -> CoreWords.of("scale.the-work-has-no-height");
+            case WIDTH -> CoreWords.of("scale.the-work-has-no-width");
+            case DEPTH -> CoreWords.of("scale.the-work-has-no-depth");
+            case LONGEST -> CoreWords.of("scale.the-work-has-no-size");
+          });
     }
     return size.metres() / now;
   }
@@ -118,8 +125,8 @@ public record Scale(
     List<String> notes = new ArrayList<>();
     Box b = out.frame().workBounds(in.current());
     notes.add(
-        String.format(
-            "Scaled by %.6g to %s × %s × %s",
+        CoreWords.of(
+            "scale.scaled-by-to",
             by,
             Length.format(b.width(), true),
             Length.format(b.depth(), true),
@@ -133,16 +140,15 @@ public record Scale(
   private List<String> told(ScaleFit fit) {
     List<String> notes = new ArrayList<>();
     for (int i = 0; lengths.size() > 1 && i < lengths.size(); i++) {
+      double off = fit.off()[i];
+      double percent = 100 * off / lengths.get(i).is().metres();
       notes.add(
-          String.format(
-              "Length %d is off by %.3f mm (%.2f %%)%s",
-              i + 1,
-              1000 * fit.off()[i],
-              100 * fit.off()[i] / lengths.get(i).is().metres(),
-              fit.outlier() == i ? " and does not go with the others" : ""));
+          fit.outlier() == i
+              ? CoreWords.of("scale.length-is-off-by-mm", i + 1, 1000 * off, percent)
+              : CoreWords.of("scale.length-is-off-by-mm-2", i + 1, 1000 * off, percent));
     }
     if (!Double.isNaN(fit.precision())) {
-      notes.add(String.format("Right within %.2g %% (one sigma)", 100 * fit.precision()));
+      notes.add(CoreWords.of("scale.right-within-one-sigma", 100 * fit.precision()));
     }
     return notes;
   }

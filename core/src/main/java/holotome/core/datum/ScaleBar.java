@@ -7,6 +7,7 @@ import holotome.core.select.Likeness;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Islands;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -41,9 +42,11 @@ public record ScaleBar(double[] from, double[] to, int fields) {
     if (!mesh.hasColour()) {
       return null;
     }
-    byte[] tone = tones(mesh, work.part(0.5, "Looking for a scale bar"));
-    List<Field> light = fields(mesh, tone, (byte) 1, work.part(0.25, "Looking for a scale bar"));
-    List<Field> dark = fields(mesh, tone, (byte) 2, work.part(0.25, "Looking for a scale bar"));
+    byte[] tone = tones(mesh, work.part(0.5, CoreWords.of("work.looking-for-a-scale-bar")));
+    List<Field> light =
+        fields(mesh, tone, (byte) 1, work.part(0.25, CoreWords.of("work.looking-for-a-scale-bar")));
+    List<Field> dark =
+        fields(mesh, tone, (byte) 2, work.part(0.25, CoreWords.of("work.looking-for-a-scale-bar")));
     List<Field> best = List.of();
     for (Field a : light) {
       for (Field b : light) {

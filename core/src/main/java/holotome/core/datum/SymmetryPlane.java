@@ -11,6 +11,7 @@ import holotome.core.spatial.SurfaceDistance;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -48,10 +49,11 @@ record SymmetryPlane(double alongX, double alongY, double mean) {
     Search(Mesh mesh, Frame frame, Work work) {
       this.frame = frame;
       this.work = work;
-      Mesh light = ClusteredMesh.of(mesh, LIGHT, work.part(0.3, "Looking for symmetry"));
+      Mesh light =
+          ClusteredMesh.of(mesh, LIGHT, work.part(0.3, CoreWords.of("work.looking-for-symmetry")));
       // With one vertex far off, or of crumbs alone, next to nothing of the form is left.
       Mesh form = light.triangleCount() < LEAST ? mesh : light;
-      bvh = Bvh.of(form, work.part(0.2, "Looking for symmetry"));
+      bvh = Bvh.of(form, work.part(0.2, CoreWords.of("work.looking-for-symmetry")));
       float[] p = SurfaceDistance.sample(mesh, POINTS);
       points = new double[POINTS][];
       for (int i = 0; i < POINTS; i++) {
@@ -79,8 +81,8 @@ record SymmetryPlane(double alongX, double alongY, double mean) {
       if (usual < 0.005 * size || cost[best] > 0.6 * usual) {
         throw Failure.cannot(
             cost[best] < 0.01 * size
-                ? "It is as symmetric one way as another; turn it by a direction instead"
-                : "No plane of symmetry was found; turn it by a direction instead");
+                ? CoreWords.of("symmetry-plane.it-is-as-symmetric-one")
+                : CoreWords.of("symmetry-plane.no-plane-of-symmetry-was"));
       }
       double angle = Math.PI * best / DIRECTIONS;
       double shift = 0;

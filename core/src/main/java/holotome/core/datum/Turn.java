@@ -7,6 +7,7 @@ import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
+import holotome.core.words.CoreWords;
 
 /** Turns the work about an axis of the working space. */
 @Describes(
@@ -54,7 +55,7 @@ public record Turn(
     Similarity turn = Similarity.turning(a, Math.toRadians(angle));
     return Outcome.of(
         in.withFrame(in.frame().placed(Upright.about(place, turn))),
-        String.format(
-            "Turned by %.4g° about %s", angle, axis.name().toLowerCase(java.util.Locale.ROOT)));
+        CoreWords.of(
+            "turn.turned-by-about", angle, axis.name().toLowerCase(java.util.Locale.ROOT)));
   }
 }

@@ -16,6 +16,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -57,22 +58,21 @@ public record WriteSection(
 
   public WriteSection {
     if (draw == Draw.OUTLINE && count != 1) {
-      throw Failure.usage("an outline is one drawing; leave the count at 1");
+      throw Failure.usage(CoreWords.of("write-section.an-outline-is-one-drawing"));
     }
     if (point.length != 3 || normal.length != 3) {
-      throw Failure.usage("point and normal need three numbers each");
+      throw Failure.usage(CoreWords.of("common.point-and-normal-need-three"));
     }
     if (!(Vec.length(normal) > 0)) {
-      throw Failure.usage("the normal must not be null");
+      throw Failure.usage(CoreWords.of("common.the-normal-must-not-be"));
     }
     if (count > 1 && step == null) {
-      throw Failure.usage("a stack needs a step from plane to plane");
+      throw Failure.usage(CoreWords.of("write-section.a-stack-needs-a-step"));
     }
     if (name.isBlank()
         || name.startsWith(".")
         || !name.matches("[^/\\\\:*?\"<>|\\p{Cntrl}]{1,200}")) {
-      throw Failure.usage(
-          "\"" + name + "\" is not a file name; leave out directories and / \\ : * ? \" < > |");
+      throw Failure.usage(CoreWords.of("write-section.is-not-a-file-name", name));
     }
     format = List.copyOf(format);
   }
@@ -107,7 +107,7 @@ public record WriteSection(
   public Outcome apply(Workpiece in, Run run) {
     List<Section> sections = cut(in, run);
     if (sections.stream().allMatch(Section::isEmpty)) {
-      throw Failure.cannot("The plane does not meet the mesh; move it");
+      throw Failure.cannot(CoreWords.of("write-section.the-plane-does-not-meet"));
     }
     List<String> notes = new ArrayList<>();
     if (run.out() != null) {
@@ -115,7 +115,7 @@ public record WriteSection(
         for (DrawingFile.Format f : format) {
           String file = name + "." + f.name().toLowerCase(Locale.ROOT);
           DrawingFile.add(files, run.out().resolve(file), sections, tolerance.metres(), f);
-          notes.add(file + " written");
+          notes.add(CoreWords.of("write-section.written", file));
         }
         files.commit();
       }
@@ -125,22 +125,24 @@ public record WriteSection(
     long curves = sections.stream().mapToLong(s -> s.curves().size()).sum();
     long open = sections.stream().mapToLong(Section::openCurves).sum();
     notes.add(
-        String.format(
-            "%,d %s, %,d %s%s, %s long",
-            count,
-            draw == Draw.OUTLINE ? "outline" : count == 1 ? "section" : "sections",
-            curves,
-            curves == 1 ? "curve" : "curves",
-            open == 0 ? "" : String.format(" (%,d open)", open),
+        CoreWords.of(
+            "write-section.long",
+            draw == Draw.OUTLINE
+                ? CoreWords.count("write-section.outlines", count)
+                : CoreWords.count("write-section.sections", count),
+            open == 0
+                ? CoreWords.count("write-section.curves", curves)
+                : CoreWords.count("write-section.curves-open", curves, open),
             Length.format(length, size)));
     if (count == 1) {
-      notes.add("Area " + Length.formatArea(sections.getFirst().area(), size));
+      notes.add(
+          CoreWords.of("write-section.area", Length.formatArea(sections.getFirst().area(), size)));
     } else {
       double volume = step.metres() * sections.stream().mapToDouble(Section::area).sum();
-      notes.add("Areas times step: " + Length.formatVolume(volume, size));
+      notes.add(CoreWords.of("write-section.areas-times-step", Length.formatVolume(volume, size)));
     }
     if (!size) {
-      notes.add("The true size is unknown, the file's own units were taken as metres");
+      notes.add(CoreWords.of("write-section.the-true-size-is-unknown"));
     }
     return new Outcome(in, notes);
   }

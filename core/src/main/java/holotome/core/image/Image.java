@@ -2,6 +2,7 @@ package holotome.core.image;
 
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -378,7 +379,8 @@ public final class Image {
     List<Image> out = new ArrayList<>(List.of(this));
     int steps = 32 - Integer.numberOfLeadingZeros(Math.max(width, height) - 1);
     while (out.getLast().width > 1 || out.getLast().height > 1) {
-      out.add(out.getLast().half(work.part(1.0 / steps, "Making reduced levels")));
+      out.add(
+          out.getLast().half(work.part(1.0 / steps, CoreWords.of("work.making-reduced-levels"))));
     }
     return out;
   }

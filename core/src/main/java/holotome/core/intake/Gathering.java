@@ -14,6 +14,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.VertexColours;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -41,7 +42,7 @@ public final class Gathering {
     List<Loaded> all = new ArrayList<>();
     List<String> notes = new ArrayList<>();
     for (Path f : files) {
-      Loaded l = MeshReader.read(f, work.part(0.9 / files.size(), "Reading"));
+      Loaded l = MeshReader.read(f, work.part(0.9 / files.size(), CoreWords.of("work.reading")));
       for (String n : l.notes()) {
         notes.add(f.getFileName() + ": " + n);
       }
@@ -50,7 +51,10 @@ public final class Gathering {
     Loaded together = of(all);
     work.advance(0.1);
     return new Loaded(
-        together.mesh(), together.frame(), files.size() + " files, " + together.format(), notes);
+        together.mesh(),
+        together.frame(),
+        CoreWords.of("gathering.files", files.size(), together.format()),
+        notes);
   }
 
   /** Meshes as one, in the frame of the first. */
@@ -59,9 +63,8 @@ public final class Gathering {
     long vertices = all.stream().mapToLong(l -> l.mesh().vertexCount()).sum();
     if (triangles > MeshReader.MOST_TRIANGLES || vertices > MeshReader.MOST_TRIANGLES) {
       throw Failure.badInput(
-          String.format(
-              "%,d triangles together are more than the %,d that a scan can have",
-              triangles, MeshReader.MOST_TRIANGLES));
+          CoreWords.of(
+              "gathering.triangles-together-are-more-than", triangles, MeshReader.MOST_TRIANGLES));
     }
     Frame frame = all.getFirst().frame();
     Similarity back = frame.toFile().inverse();

@@ -10,6 +10,7 @@ import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import holotome.core.topology.Islands;
 import holotome.core.topology.PointWeld;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -48,9 +49,11 @@ public record Inspection(
 
   /** Inspects a mesh; self-intersections are counted only when asked for, they cost the most. */
   public static Inspection of(Mesh mesh, boolean withIntersections, Work work) {
-    Adjacency adjacency = Adjacency.of(mesh, work.part(0.25, "Finding neighbours"));
-    Islands islands = Islands.of(mesh, work.part(0.15, "Finding islands"));
-    return of(adjacency, islands, withIntersections, work.part(0.6, "Inspecting"));
+    Adjacency adjacency =
+        Adjacency.of(mesh, work.part(0.25, CoreWords.of("work.finding-neighbours")));
+    Islands islands = Islands.of(mesh, work.part(0.15, CoreWords.of("work.finding-islands")));
+    return of(
+        adjacency, islands, withIntersections, work.part(0.6, CoreWords.of("work.inspecting")));
   }
 
   /** The same where neighbours and islands are known already. */
@@ -59,7 +62,9 @@ public record Inspection(
     Mesh mesh = adjacency.mesh();
     int[][] loops = Borders.of(adjacency).loops();
     work.advance(0.1);
-    int[] first = PointWeld.representatives(mesh.xyz(), work.part(0.3, "Comparing points"));
+    int[] first =
+        PointWeld.representatives(
+            mesh.xyz(), work.part(0.3, CoreWords.of("work.comparing-points")));
     int doubled = 0;
     for (int v = 0; v < first.length; v++) {
       doubled += first[v] == v ? 0 : 1;
@@ -78,7 +83,8 @@ public record Inspection(
     boolean oriented = adjacency.misfitEdges() == 0;
     long crossings =
         withIntersections
-            ? SelfIntersections.count(mesh, work.part(0.5, "Looking for self-intersections"))
+            ? SelfIntersections.count(
+                mesh, work.part(0.5, CoreWords.of("common.looking-for-self-intersections")))
             : -1;
     return new Inspection(
         mesh.triangleCount(),

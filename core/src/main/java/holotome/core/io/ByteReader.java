@@ -1,6 +1,7 @@
 package holotome.core.io;
 
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
@@ -18,14 +19,12 @@ final class ByteReader {
         int n = channel.read(b, position + b.position());
         if (n < 0) {
           throw Failure.badInput(
-              file
-                  + ": ends at byte "
-                  + (position + b.position())
-                  + ", inside its data; it is truncated, copy it again");
+              CoreWords.of("common.ends-at-byte-inside-its", file, (position + b.position())));
         }
       }
     } catch (IOException e) {
-      throw new Failure(Failure.Kind.BAD_INPUT, file + ": cannot be read: " + e.getMessage(), e);
+      throw new Failure(
+          Failure.Kind.BAD_INPUT, CoreWords.of("common.cannot-be-read", file, e.getMessage()), e);
     }
   }
 }

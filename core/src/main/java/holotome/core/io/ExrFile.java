@@ -2,6 +2,7 @@ package holotome.core.io;
 
 import holotome.core.image.Image;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
@@ -43,7 +44,7 @@ final class ExrFile {
       }
       pack(image, names, planes, half, out);
     } catch (OutOfMemoryError e) {
-      throw new IOException("there is no memory to pack it in", e);
+      throw new IOException(CoreWords.of("exr-file.there-is-no-memory-to"), e);
     } finally {
       for (FloatBuffer p : planes) {
         MemoryUtil.memFree(p);
@@ -96,7 +97,7 @@ final class ExrFile {
       PointerBuffer error = stack.callocPointer(1);
       long size = TinyEXR.SaveEXRImageToMemory(exr, header, memory, error);
       if (size == 0) {
-        throw new IOException("it could not be packed as OpenEXR: " + said(error));
+        throw new IOException(CoreWords.of("exr-file.it-could-not-be-packed", said(error)));
       }
       try {
         copy(memory.get(0), size, out);
@@ -117,7 +118,7 @@ final class ExrFile {
 
   private static String said(PointerBuffer error) {
     if (error.get(0) == 0) {
-      return "no reason given";
+      return CoreWords.of("exr-file.no-reason-given");
     }
     ByteBuffer text = MemoryUtil.memByteBufferNT1(error.get(0));
     String words = StandardCharsets.UTF_8.decode(text.duplicate()).toString();

@@ -9,6 +9,7 @@ import holotome.core.frame.Mirrored;
 import holotome.core.frame.NamedFrame;
 import holotome.core.geometry.Similarity;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -116,20 +117,17 @@ public final class FrameFile {
       return loaded;
     }
     if (Files.size(file) > MOST_BYTES) {
-      throw Failure.badInput(file + ": is too large for a file of frames; move it away");
+      throw Failure.badInput(CoreWords.of("frame-file.is-too-large-for-a", file));
     }
     JsonNode root;
     try {
       root = JSON.readTree(Files.readString(file, StandardCharsets.UTF_8));
     } catch (JsonProcessingException e) {
       throw new Failure(
-          Failure.Kind.BAD_INPUT,
-          file + ": is not valid JSON; mend it, or move it away to read the mesh without",
-          e);
+          Failure.Kind.BAD_INPUT, CoreWords.of("frame-file.is-not-valid-json-mend", file), e);
     }
     if (root.path("holotome-frames").asInt(0) != VERSION) {
-      throw Failure.badInput(
-          file + ": has no \"holotome-frames\": 1; move it away to read the mesh without");
+      throw Failure.badInput(CoreWords.of("frame-file.has-no-holotome-frames-1", file));
     }
     boolean mirrored = root.path("mirrored").asBoolean(false);
     Similarity toFile = loaded.frame().toFile();
@@ -152,7 +150,7 @@ public final class FrameFile {
       }
     }
     List<String> notes = new ArrayList<>(loaded.notes());
-    notes.add("Placed as " + file.getFileName() + " says");
+    notes.add(CoreWords.of("frame-file.placed-as-says", file.getFileName()));
     return new Loaded(
         mirrored ? Mirrored.mesh(loaded.mesh()) : loaded.mesh(), frame, loaded.format(), notes);
   }
@@ -164,11 +162,7 @@ public final class FrameFile {
     }
     Similarity s = Similarity.ofMatrix(m);
     if (s == null) {
-      throw Failure.badInput(
-          file
-              + ": the matrix of \""
-              + name
-              + "\" is no similarity of 16 numbers; mend it, or move the file away");
+      throw Failure.badInput(CoreWords.of("frame-file.the-matrix-of-is-no", file, name));
     }
     return s;
   }

@@ -12,6 +12,7 @@ import holotome.core.tangent.SplitMesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
@@ -198,7 +199,8 @@ public final class GlbWriter {
     List<Map<String, Object>> textures = new ArrayList<>();
     List<Map<String, Object>> materials = new ArrayList<>();
     List<Map<String, Object>> parts = new ArrayList<>();
-    Map<Raster, byte[]> packed = packed(primitives, work.part(0.4, "Packing pictures"));
+    Map<Raster, byte[]> packed =
+        packed(primitives, work.part(0.4, CoreWords.of("work.packing-pictures")));
     Map<Raster, Integer> known = new IdentityHashMap<>();
     Integer colour = vertexColours == null ? null : vertexColours.get();
     for (Primitive p : primitives) {
@@ -348,8 +350,7 @@ public final class GlbWriter {
     blocks.add(data);
     length += (bytes + 3) / 4 * 4;
     if (length > 0xf0000000L) {
-      throw Failure.cannot(
-          "The mesh is too large for a GLB file, which holds 4 GB; write PLY, or make a lighter Cast");
+      throw Failure.cannot(CoreWords.of("glb-writer.the-mesh-is-too-large"));
     }
     return views.size() - 1;
   }

@@ -2,6 +2,7 @@ package holotome.core.io;
 
 import holotome.core.image.Image;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.awt.image.BufferedImage;
 import java.awt.image.DataBuffer;
 import java.awt.image.IndexColorModel;
@@ -67,7 +68,7 @@ public final class ImageFile {
     try {
       return image(decoded, space, work);
     } catch (IndexOutOfBoundsException e) {
-      throw new IOException("damaged picture", e);
+      throw new IOException(CoreWords.of("common.damaged-picture"), e);
     }
   }
 
@@ -81,7 +82,7 @@ public final class ImageFile {
           case DataBuffer.TYPE_FLOAT -> Image.Sample.FLOAT;
           case DataBuffer.TYPE_USHORT -> bits == 16 ? Image.Sample.SHORT : Image.Sample.BYTE;
           case DataBuffer.TYPE_BYTE, DataBuffer.TYPE_INT -> Image.Sample.BYTE;
-          default -> throw new IOException("its samples are neither 8 nor 16 bits nor floats");
+          default -> throw new IOException(CoreWords.of("image-file.its-samples-are-neither-8"));
         };
     int w = b.getWidth();
     int h = b.getHeight();
@@ -112,8 +113,8 @@ public final class ImageFile {
         image.as(
             format.sample,
             light ? Image.Space.LINEAR : image.space(),
-            work.part(0.2, "Preparing the picture"));
-    Work rest = work.part(0.8, "Writing the picture");
+            work.part(0.2, CoreWords.of("work.preparing-the-picture")));
+    Work rest = work.part(0.8, CoreWords.of("work.writing-the-picture"));
     switch (format) {
       case EXR_HALF, EXR_FLOAT -> ExrFile.write(stored, format == Format.EXR_HALF, out, rest);
       case JPEG -> encode(opaque(stored, rest), "jpeg", quality, out, rest);
@@ -144,7 +145,7 @@ public final class ImageFile {
     ImageTypeSpecifier type = ImageTypeSpecifier.createFromRenderedImage(picture);
     Iterator<ImageWriter> writers = ImageIO.getImageWriters(type, name);
     if (!writers.hasNext()) {
-      throw new IOException("no writer for this kind of " + name + " in this Java");
+      throw new IOException(CoreWords.of("image-file.no-writer-for-this-kind", name));
     }
     ImageWriter writer = writers.next();
     BufferedOutputStream buffered =

@@ -2,6 +2,7 @@ package holotome.core.io;
 
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -21,16 +22,16 @@ public final class MeshReader {
    */
   public static Loaded read(Path file, Work work) {
     if (!Files.exists(file)) {
-      throw Failure.badInput(file + ": no such file");
+      throw Failure.badInput(CoreWords.of("common.no-such-file", file));
     }
     if (Files.isDirectory(file)) {
-      throw Failure.badInput(file + ": is a directory; name a mesh file in it");
+      throw Failure.badInput(CoreWords.of("mesh-reader.is-a-directory-name-a", file));
     }
     String name = file.getFileName().toString().toLowerCase(Locale.ROOT);
     String ending = name.substring(name.lastIndexOf('.') + 1);
     try {
       if (Files.size(file) == 0) {
-        throw Failure.badInput(file + ": is empty; copy it again");
+        throw Failure.badInput(CoreWords.of("mesh-reader.is-empty-copy-it-again", file));
       }
       Loaded loaded =
           switch (ending) {
@@ -40,26 +41,26 @@ public final class MeshReader {
             case "off" -> OffReader.read(file, work);
             default ->
                 throw Failure.badInput(
-                    file
-                        + ": \""
-                        + ending
-                        + "\" is not a mesh format read here; use ply, obj, stl or off");
+                    CoreWords.of("mesh-reader.is-not-a-mesh-format", file, ending));
           };
       if (loaded.mesh().isEmpty()) {
-        throw Failure.badInput(file + ": holds no triangle; there is nothing to work on");
+        throw Failure.badInput(CoreWords.of("mesh-reader.holds-no-triangle-there-is", file));
       }
       return FrameFile.applied(loaded, file);
     } catch (IOException e) {
-      throw new Failure(Failure.Kind.BAD_INPUT, file + ": cannot be read: " + reason(e), e);
+      throw new Failure(
+          Failure.Kind.BAD_INPUT, CoreWords.of("common.cannot-be-read", file, reason(e)), e);
     } catch (NegativeArraySizeException e) {
-      throw new Failure(Failure.Kind.BAD_INPUT, file + ": is larger than fits in memory here", e);
+      throw new Failure(
+          Failure.Kind.BAD_INPUT, CoreWords.of("mesh-reader.is-larger-than-fits-in", file), e);
     }
   }
 
   private static String reason(IOException e) {
     return switch (e) {
-      case java.nio.file.AccessDeniedException x -> "access is denied; check its permissions";
-      case java.nio.file.NoSuchFileException x -> "it has vanished";
+      case java.nio.file.AccessDeniedException x ->
+          CoreWords.of("mesh-reader.access-is-denied-check-its");
+      case java.nio.file.NoSuchFileException x -> CoreWords.of("mesh-reader.it-has-vanished");
       default -> e.getMessage();
     };
   }

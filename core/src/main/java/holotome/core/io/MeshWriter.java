@@ -8,6 +8,7 @@ import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Locale;
@@ -38,11 +39,7 @@ public final class MeshWriter {
       case "obj" -> obj(files, file, mesh, placing, work);
       case "glb" -> files.add(file, out -> GlbWriter.write(out, mesh, null, placing, name, work));
       default ->
-          throw Failure.usage(
-              file
-                  + ": \""
-                  + ending
-                  + "\" is not a mesh format written here; use ply, obj, stl or glb");
+          throw Failure.usage(CoreWords.of("mesh-writer.is-not-a-mesh-format", file, ending));
     }
   }
 

@@ -3,6 +3,7 @@ package holotome.core.io;
 import holotome.core.image.Colours;
 import holotome.core.image.Raster;
 import holotome.core.mesh.Material;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
@@ -26,14 +27,14 @@ final class MtlReader {
     Map<String, Material> out = new LinkedHashMap<>();
     Path mtl = beside(objFile, name);
     if (mtl == null || !Files.isRegularFile(mtl)) {
-      notes.add("Material library " + name + " is not beside the file; its colours are missing");
+      notes.add(CoreWords.of("mtl-reader.material-library-is-not-beside", name));
       return out;
     }
     List<String> lines;
     try {
       lines = lines(mtl);
     } catch (IOException e) {
-      notes.add("Material library " + name + " cannot be read; its colours are missing");
+      notes.add(CoreWords.of("mtl-reader.material-library-cannot-be-read", name));
       return out;
     }
     Map<Path, Raster> pictures = new LinkedHashMap<>();
@@ -72,19 +73,14 @@ final class MtlReader {
       path = beside(objFile, withoutOptions(rest));
     }
     if (path == null || !Files.isRegularFile(path)) {
-      notes.add("Picture " + rest + " is not beside the file; its colours are missing");
+      notes.add(CoreWords.of("mtl-reader.picture-is-not-beside-the", rest));
       return null;
     }
     if (!known.containsKey(path)) {
       try {
         known.put(path, Pictures.read(path));
       } catch (IOException e) {
-        notes.add(
-            "Picture "
-                + rest
-                + " cannot be read ("
-                + e.getMessage()
-                + "); its colours are missing");
+        notes.add(CoreWords.of("mtl-reader.picture-cannot-be-read-its", rest, e.getMessage()));
         known.put(path, null);
       }
     }
@@ -121,7 +117,7 @@ final class MtlReader {
   /** The lines of a text in UTF-8, or in Latin-1 where it is no UTF-8. */
   private static List<String> lines(Path file) throws IOException {
     if (Files.size(file) > LARGEST) {
-      throw new IOException("it is larger than any material library");
+      throw new IOException(CoreWords.of("mtl-reader.it-is-larger-than-any"));
     }
     try {
       return Files.readAllLines(file, StandardCharsets.UTF_8);

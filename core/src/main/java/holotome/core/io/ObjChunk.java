@@ -2,6 +2,7 @@ package holotome.core.io;
 
 import holotome.core.image.Colours;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -90,7 +91,7 @@ final class ObjChunk {
       double u = number();
       double v = number();
       if (!Double.isFinite(u + v)) {
-        fault = "a texture vertex needs two finite numbers";
+        fault = CoreWords.of("obj-chunk.a-texture-vertex-needs-two");
         return;
       }
       uv.add((float) u);
@@ -153,11 +154,11 @@ final class ObjChunk {
     double y = number();
     double z = number();
     if (!Double.isFinite(x + y + z)) {
-      fault = "a vertex needs three finite numbers";
+      fault = CoreWords.of("obj-chunk.a-vertex-needs-three-finite");
       return;
     }
     if (!Offset.fits(x, y, z, offset)) {
-      fault = "a coordinate is larger than a mesh can hold (3.4e38)";
+      fault = CoreWords.of("common.a-coordinate-is-larger-than");
       return;
     }
     xyz.add((float) (x - offset[0]));
@@ -219,7 +220,7 @@ final class ObjChunk {
       faceUv[faceSize++] = t;
     }
     if (faceSize < 3) {
-      fault = "a face needs at least three corners";
+      fault = CoreWords.of("obj-chunk.a-face-needs-at-least");
       return;
     }
     for (int i = 2; i < faceSize; i++) {
@@ -253,13 +254,13 @@ final class ObjChunk {
       n = 10 * n + (b[at++] - '0');
     }
     if (at == from || n == 0 || n >= 1 << 30 || at < end && b[at] > ' ' && b[at] != '/') {
-      fault = "a corner is not a vertex number counted from 1 (or backwards from -1)";
+      fault = CoreWords.of("obj-chunk.a-corner-is-not-a");
       return 0;
     }
     return back ? RELATIVE + known - (int) n : (int) n - 1;
   }
 
   Failure failure(Path file, long linesBefore) {
-    return Failure.badInput(file + ": line " + (linesBefore + lines + 1) + ": " + fault);
+    return Failure.badInput(CoreWords.of("common.line", file, (linesBefore + lines + 1), fault));
   }
 }

@@ -6,6 +6,7 @@ import holotome.core.mesh.Uv;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
@@ -43,7 +44,7 @@ final class ObjReader {
   private Loaded read() throws IOException {
     long size = Files.size(file);
     if (size > (long) STRETCH * 100_000) {
-      throw Failure.badInput(file + ": is larger than can be read here");
+      throw Failure.badInput(CoreWords.of("obj-reader.is-larger-than-can-be", file));
     }
     int count = (int) ((size + STRETCH - 1) / STRETCH);
     ObjChunk[] chunks = new ObjChunk[count];
@@ -53,7 +54,7 @@ final class ObjReader {
       Parallel.range(
           count,
           1,
-          work.part(0.7, "Reading text"),
+          work.part(0.7, CoreWords.of("work.reading-text")),
           (from, to) -> {
             for (int c = from; c < to; c++) {
               chunks[c] = parse(channel, size, (long) c * STRETCH, offset);
@@ -92,8 +93,7 @@ final class ObjReader {
       }
       if (e == length && from + length < size && b[length - 1] != '\n') {
         if (tail > 1 << 24) {
-          throw Failure.badInput(
-              file + ": byte " + start + ": a line of more than 16 million characters");
+          throw Failure.badInput(CoreWords.of("obj-reader.byte-a-line-of-more", file, start));
         }
         tail *= 16;
         continue;
@@ -138,7 +138,7 @@ final class ObjReader {
       anyColour |= chunks[c].colours.n > 0;
     }
     if (3 * Math.max(vertices, triangles) > Integer.MAX_VALUE - 16) {
-      throw Failure.badInput(file + ": holds more than 700 million vertices or triangles");
+      throw Failure.badInput(CoreWords.of("obj-reader.holds-more-than-700-million", file));
     }
     int n = (int) vertices;
     float[] xyz = new float[3 * n];
@@ -151,7 +151,7 @@ final class ObjReader {
     Parallel.range(
         chunks.length,
         1,
-        work.part(0.25, "Joining"),
+        work.part(0.25, CoreWords.of("work.joining")),
         (from, to) -> {
           for (int c = from; c < to; c++) {
             ObjChunk k = chunks[c];
@@ -161,7 +161,14 @@ final class ObjReader {
               System.arraycopy(k.colours.a, 0, colours, at, k.colours.n);
               Arrays.fill(colours, at + k.colours.n, at + k.vertexCount(), 0xff808080);
             }
-            resolve(k.corners, corners, 3 * triangleBase[c], vertexBase[c], n, -1, "vertex");
+            resolve(
+                k.corners,
+                corners,
+                3 * triangleBase[c],
+                vertexBase[c],
+                n,
+                -1,
+                CoreWords.of("obj-reader.vertex"));
             if (coords != null) {
               System.arraycopy(k.uv.a, 0, coords, 2 * uvBase[c], k.uv.n);
               int at = 3 * triangleBase[c];
@@ -172,7 +179,7 @@ final class ObjReader {
                   uvBase[c],
                   textureVertices,
                   textureVertices,
-                  "texture vertex");
+                  CoreWords.of("obj-reader.texture-vertex"));
               Arrays.fill(uvCorners, at + k.uvCorners.n, at + k.corners.n, textureVertices);
             }
           }
@@ -194,15 +201,13 @@ final class ObjReader {
         }
         if (v < 0 || v >= count) {
           throw Failure.badInput(
-              file
-                  + ": triangle "
-                  + ((at + i) / 3 + 1)
-                  + " names "
-                  + what
-                  + " "
-                  + (v + 1)
-                  + ", but there are "
-                  + count);
+              CoreWords.of(
+                  "obj-reader.triangle-names-but-there-are",
+                  file,
+                  ((at + i) / 3 + 1),
+                  what,
+                  (v + 1),
+                  count));
         }
       }
       out[at + i] = v;
@@ -231,7 +236,8 @@ final class ObjReader {
                 name -> {
                   if (out.size() >= Short.MAX_VALUE) {
                     throw Failure.badInput(
-                        file + ": names more than " + Short.MAX_VALUE + " materials");
+                        CoreWords.of(
+                            "obj-reader.names-more-than-materials", file, Short.MAX_VALUE));
                   }
                   out.add(library.getOrDefault(name, new Material(name, 0xffb0b0b0, null)));
                   return (short) (out.size() - 1);

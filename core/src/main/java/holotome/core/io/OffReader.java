@@ -4,6 +4,7 @@ import holotome.core.image.Colours;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -23,31 +24,24 @@ final class OffReader {
       t.setComment('#');
       boolean coloured = coloured(file, t);
       int most = (int) Math.min(MeshReader.MOST_TRIANGLES, size);
-      int vertices = t.whole("the number of vertices", 0, most);
-      int faces = t.whole("the number of faces", 0, most);
-      t.whole("the number of edges", 0, Integer.MAX_VALUE);
+      int vertices = t.whole(0, most, "off-reader.the-number-of-vertices");
+      int faces = t.whole(0, most, "off-reader.the-number-of-faces");
+      t.whole(0, Integer.MAX_VALUE, "off-reader.the-number-of-edges");
       if (6L * vertices + 4L * faces > size) {
-        throw t.bad(
-            "counts "
-                + vertices
-                + " vertices and "
-                + faces
-                + " faces do not fit in "
-                + size
-                + " bytes; the file is truncated or its counts are wrong");
+        throw t.bad(CoreWords.of("off-reader.counts-vertices-and-faces-do", vertices, faces, size));
       }
       float[] xyz = new float[3 * vertices];
       int[] colours = coloured ? new int[vertices] : null;
       double[] offset = new double[3];
       for (int v = 0; v < vertices; v++) {
-        double x = t.number("x of vertex " + v);
-        double y = t.number("y of vertex " + v);
-        double z = t.number("z of vertex " + v);
+        double x = t.number("off-reader.x-of-vertex", v);
+        double y = t.number("off-reader.y-of-vertex", v);
+        double z = t.number("off-reader.z-of-vertex", v);
         if (v == 0) {
           offset = Offset.of(x, y, z);
         }
         if (!Offset.fits(x, y, z, offset)) {
-          throw t.bad("a coordinate is larger than a mesh can hold (3.4e38)");
+          throw t.bad(CoreWords.of("common.a-coordinate-is-larger-than"));
         }
         xyz[3 * v] = (float) (x - offset[0]);
         xyz[3 * v + 1] = (float) (y - offset[1]);
@@ -59,11 +53,11 @@ final class OffReader {
       }
       Ints tri = new Ints(3 * faces);
       for (int f = 0; f < faces; f++) {
-        int n = t.whole("corners of face " + f, 0, 1 << 20);
+        int n = t.whole(0, 1 << 20, "off-reader.corners-of-face", f);
         int a = 0;
         int b = 0;
         for (int j = 0; j < n; j++) {
-          int v = t.whole("face " + f + ", corner " + j, 0, vertices - 1);
+          int v = t.whole(0, vertices - 1, "common.face-corner", f, j);
           if (j >= 2) {
             tri.add(a);
             tri.add(b);
@@ -87,11 +81,8 @@ final class OffReader {
       case "OFF" -> false;
       case "COFF" -> true;
       case "NOFF", "STOFF", "CNOFF", "STCOFF", "STNOFF", "STCNOFF", "4OFF", "nOFF" ->
-          throw Failure.badInput(
-              file + ": is a file of kind " + word + "; of OFF, plain OFF and COFF are read");
-      default ->
-          throw Failure.badInput(
-              file + ": does not begin with \"OFF\" or \"COFF\"; it is not an OFF file");
+          throw Failure.badInput(CoreWords.of("off-reader.is-a-file-of-kind", file, word));
+      default -> throw Failure.badInput(CoreWords.of("off-reader.does-not-begin-with-off", file));
     };
   }
 
@@ -104,7 +95,7 @@ final class OffReader {
           k < words.length ? words[k].getBytes(StandardCharsets.ISO_8859_1) : new byte[] {'-'};
       rgb[k] = AsciiNumber.parse(w, 0, w.length) * (text.indexOf('.') >= 0 ? 255 : 1);
       if (!Double.isFinite(rgb[k])) {
-        throw t.bad("the colour of vertex " + vertex + " is \"" + text + "\", not three numbers");
+        throw t.bad(CoreWords.of("off-reader.the-colour-of-vertex-is", vertex, text));
       }
     }
     return Colours.argb(rgb[0], rgb[1], rgb[2]);

@@ -2,6 +2,7 @@ package holotome.core.io;
 
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.awt.image.BufferedImage;
 import java.io.FilterOutputStream;
 import java.io.IOException;
@@ -27,7 +28,7 @@ final class PictureCodec {
     try (ImageInputStream in = ImageIO.createImageInputStream(file.toFile())) {
       Iterator<ImageReader> readers = in == null ? null : ImageIO.getImageReaders(in);
       if (readers == null || !readers.hasNext()) {
-        throw new IOException("not a picture format read here; use PNG, JPEG or TIFF");
+        throw new IOException(CoreWords.of("picture-codec.not-a-picture-format-read"));
       }
       ImageReader reader = readers.next();
       try {
@@ -35,14 +36,14 @@ final class PictureCodec {
         int w = reader.getWidth(0);
         int h = reader.getHeight(0);
         if ((long) w * h > MOST_PIXELS) {
-          throw new IOException(w + " x " + h + " pixels are too many");
+          throw new IOException(CoreWords.of("picture-codec.x-pixels-are-too-many", w, h));
         }
         return reader.read(0);
       } catch (Failure e) {
         throw e;
       } catch (RuntimeException e) {
         // The JDK's codecs throw unchecked exceptions of many kinds on damaged files.
-        throw new IOException("damaged picture", e);
+        throw new IOException(CoreWords.of("common.damaged-picture"), e);
       } finally {
         reader.dispose();
       }
@@ -60,7 +61,7 @@ final class PictureCodec {
     try {
       return image.getRGB(0, 0, w, h, null, 0, w);
     } catch (RuntimeException e) {
-      throw new IOException("damaged picture", e);
+      throw new IOException(CoreWords.of("common.damaged-picture"), e);
     }
   }
 

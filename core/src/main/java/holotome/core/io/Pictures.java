@@ -2,6 +2,7 @@ package holotome.core.io;
 
 import holotome.core.image.Raster;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.awt.image.BufferedImage;
 import java.awt.image.DataBufferInt;
 import java.io.BufferedOutputStream;
@@ -50,7 +51,7 @@ public final class Pictures {
     BufferedOutputStream buffered =
         new BufferedOutputStream(PictureCodec.cancelled(out, work), 1 << 13);
     if (!ImageIO.write(image(r), "png", buffered)) {
-      throw new IOException("no PNG writer in this Java");
+      throw new IOException(CoreWords.of("pictures.no-png-writer-in-this"));
     }
     buffered.flush();
   }

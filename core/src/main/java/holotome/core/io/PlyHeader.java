@@ -1,6 +1,7 @@
 package holotome.core.io;
 
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Path;
@@ -104,7 +105,7 @@ record PlyHeader(Encoding encoding, List<Element> elements, long bytes, int line
       String[] w = line.strip().split("\\s+");
       if (lines == 1) {
         if (!w[0].equals("ply")) {
-          throw bad(file, lines, "the file does not begin with \"ply\"");
+          throw bad(file, lines, CoreWords.of("ply-header.the-file-does-not-begin"));
         }
         continue;
       }
@@ -113,24 +114,24 @@ record PlyHeader(Encoding encoding, List<Element> elements, long bytes, int line
         case "format" -> encoding = encoding(file, lines, w);
         case "element" -> {
           if (w.length != 3) {
-            throw bad(file, lines, "an element needs a name and a count");
+            throw bad(file, lines, CoreWords.of("ply-header.an-element-needs-a-name"));
           }
           properties = new ArrayList<>();
           elements.add(new Element(w[1], count(file, lines, w[2]), properties));
         }
         case "property" -> {
           if (properties == null) {
-            throw bad(file, lines, "a property stands before any element");
+            throw bad(file, lines, CoreWords.of("ply-header.a-property-stands-before-any"));
           }
           properties.add(property(file, lines, w));
         }
         case "end_header" -> {
           if (encoding == null) {
-            throw bad(file, lines, "the header names no format");
+            throw bad(file, lines, CoreWords.of("ply-header.the-header-names-no-format"));
           }
           return new PlyHeader(encoding, elements, bytes[0], lines);
         }
-        default -> throw bad(file, lines, "\"" + w[0] + "\" is not a PLY header word");
+        default -> throw bad(file, lines, CoreWords.of("ply-header.is-not-a-ply-header", w[0]));
       }
     }
   }
@@ -140,21 +141,19 @@ record PlyHeader(Encoding encoding, List<Element> elements, long bytes, int line
       case "ascii" -> Encoding.TEXT;
       case "binary_little_endian" -> Encoding.LITTLE_ENDIAN;
       case "binary_big_endian" -> Encoding.BIG_ENDIAN;
-      default ->
-          throw bad(
-              file, line, "the format is none of ascii, binary_little_endian, binary_big_endian");
+      default -> throw bad(file, line, CoreWords.of("ply-header.the-format-is-none-of"));
     };
   }
 
   private static Property property(Path file, int line, String[] w) {
     boolean list = w.length == 5 && w[1].equals("list");
     if (!list && w.length != 3) {
-      throw bad(file, line, "a property needs a type and a name");
+      throw bad(file, line, CoreWords.of("ply-header.a-property-needs-a-type"));
     }
     Type type = Type.of(list ? w[3] : w[1]);
     Type count = list ? Type.of(w[2]) : null;
     if (type == null || list && count == null) {
-      throw bad(file, line, "unknown type in \"" + String.join(" ", w) + "\"");
+      throw bad(file, line, CoreWords.of("ply-header.unknown-type-in", String.join(" ", w)));
     }
     return new Property(w[w.length - 1], count, type);
   }
@@ -168,7 +167,7 @@ record PlyHeader(Encoding encoding, List<Element> elements, long bytes, int line
     } catch (NumberFormatException e) {
       // Said below together with negative counts.
     }
-    throw bad(file, line, "\"" + word + "\" is not a count");
+    throw bad(file, line, CoreWords.of("ply-header.is-not-a-count", word));
   }
 
   private static String line(Path file, InputStream in, long[] bytes) throws IOException {
@@ -176,8 +175,7 @@ record PlyHeader(Encoding encoding, List<Element> elements, long bytes, int line
     while (true) {
       int c = in.read();
       if (c < 0) {
-        throw Failure.badInput(
-            file + ": the file ends inside its header; it is truncated, copy it again");
+        throw Failure.badInput(CoreWords.of("ply-header.the-file-ends-inside-its", file));
       }
       bytes[0]++;
       if (c == '\n') {
@@ -185,12 +183,12 @@ record PlyHeader(Encoding encoding, List<Element> elements, long bytes, int line
       }
       s.append((char) c);
       if (s.length() > 4096 || bytes[0] > 1 << 20) {
-        throw Failure.badInput(file + ": the header has no end; this is not a PLY file");
+        throw Failure.badInput(CoreWords.of("ply-header.the-header-has-no-end", file));
       }
     }
   }
 
   private static Failure bad(Path file, int line, String what) {
-    return Failure.badInput(file + ": line " + line + ": " + what);
+    return Failure.badInput(CoreWords.of("common.line", file, line, what));
   }
 }

@@ -8,6 +8,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -62,9 +63,9 @@ final class PlyReader {
     }
     String format =
         switch (header.encoding()) {
-          case TEXT -> "PLY, text";
-          case LITTLE_ENDIAN -> "PLY, binary little-endian";
-          case BIG_ENDIAN -> "PLY, binary big-endian";
+          case TEXT -> CoreWords.of("ply-reader.ply-text");
+          case LITTLE_ENDIAN -> CoreWords.of("ply-reader.ply-binary-little-endian");
+          case BIG_ENDIAN -> CoreWords.of("ply-reader.ply-binary-big-endian");
         };
     return Offset.settle(new Mesh(xyz, triangles, colours), offset, format, List.of());
   }
@@ -76,7 +77,7 @@ final class PlyReader {
     for (Element e : header.elements()) {
       if (e.count() > MAX) {
         throw Failure.badInput(
-            file + ": claims " + e.count() + " entries of " + e.name() + "; the most is " + MAX);
+            CoreWords.of("ply-reader.claims-entries-of-the-most", file, e.count(), e.name(), MAX));
       }
       long per = 0;
       for (Property p : e.properties()) {
@@ -88,19 +89,13 @@ final class PlyReader {
     // The last line of a text may lack its line feed.
     if (least > size + 1) {
       throw Failure.badInput(
-          file
-              + ": holds "
-              + size
-              + " bytes, but its header asks for at least "
-              + least
-              + "; it is truncated or its counts are wrong, copy it again");
+          CoreWords.of("ply-reader.holds-bytes-but-its-header", file, size, least));
     }
     if (header.elements().stream().noneMatch(e -> e.name().equals("vertex"))) {
-      throw Failure.badInput(file + ": has no element \"vertex\"; there is no mesh in it");
+      throw Failure.badInput(CoreWords.of("ply-reader.has-no-element-vertex-there", file));
     }
     if (header.elements().stream().noneMatch(e -> e.name().equals("face"))) {
-      throw Failure.badInput(
-          file + ": has no element \"face\"; it is a point cloud, which needs a mesh first");
+      throw Failure.badInput(CoreWords.of("ply-reader.has-no-element-face-it", file));
     }
   }
 
@@ -120,17 +115,19 @@ final class PlyReader {
         for (int k = 0; k < row.length; k++) {
           Property p = e.properties().get(k);
           if (p.countType() == null) {
-            row[k] = t.number(e.name() + " " + i + " " + p.name());
+            row[k] = t.number("ply-reader.value", e.name(), i, p.name());
           } else {
-            int n = t.whole(e.name() + " " + i + ", its count", 0, 1 << 20);
+            int n = t.whole(0, 1 << 20, "ply-reader.its-count", e.name(), i);
             int a = 0;
             int b = 0;
             for (int j = 0; j < n; j++) {
               int v =
                   t.whole(
-                      "face " + i + ", corner " + j,
                       k == list ? 0 : Integer.MIN_VALUE,
-                      k == list ? xyz.length / 3 - 1 : Integer.MAX_VALUE);
+                      k == list ? xyz.length / 3 - 1 : Integer.MAX_VALUE,
+                      "common.face-corner",
+                      i,
+                      j);
               if (k == list && j >= 2) {
                 faces.add(a);
                 faces.add(b);
@@ -148,7 +145,7 @@ final class PlyReader {
             offset = Offset.of(row[c.x], row[c.y], row[c.z]);
           }
           if (!Offset.fits(row[c.x], row[c.y], row[c.z], offset)) {
-            throw t.bad("a coordinate is larger than a mesh can hold (3.4e38)");
+            throw t.bad(CoreWords.of("common.a-coordinate-is-larger-than"));
           }
           xyz[3 * i] = (float) (row[c.x] - offset[0]);
           xyz[3 * i + 1] = (float) (row[c.y] - offset[1]);
@@ -176,7 +173,7 @@ final class PlyReader {
       int stride = e.stride();
       if (e.name().equals("vertex")) {
         if (stride < 0) {
-          throw Failure.badInput(file + ": its vertices carry lists, which is not supported");
+          throw Failure.badInput(CoreWords.of("ply-reader.its-vertices-carry-lists-which", file));
         }
         readVertices(channel, position, e, stride, bytes);
         position += stride * e.count();
@@ -222,7 +219,7 @@ final class PlyReader {
     Parallel.range(
         count,
         GRAIN,
-        work.part(0.4, "Reading vertices"),
+        work.part(0.4, CoreWords.of("work.reading-vertices")),
         (from, to) -> {
           byte[] b = new byte[(to - from) * stride];
           ByteReader.fully(channel, file, position + (long) from * stride, b, b.length);
@@ -238,12 +235,8 @@ final class PlyReader {
             }
             if (!Float.isFinite(xyz[3 * i] + xyz[3 * i + 1] + xyz[3 * i + 2])) {
               throw Failure.badInput(
-                  file
-                      + ": vertex "
-                      + i
-                      + " at byte "
-                      + (position + (long) i * stride)
-                      + " has a coordinate that is not a finite number");
+                  CoreWords.of(
+                      "ply-reader.vertex-at-byte-has-a", file, i, (position + (long) i * stride)));
             }
             if (colours != null) {
               colours[i] =
@@ -265,7 +258,7 @@ final class PlyReader {
       throws IOException {
     int list = e.indexOf("vertex_indices", "vertex_index");
     if (list < 0) {
-      throw Failure.badInput(file + ": its faces have no vertex_indices; there is no mesh in it");
+      throw Failure.badInput(CoreWords.of("ply-reader.its-faces-have-no-vertex", file));
     }
     int before = 0;
     int after = 0;
@@ -293,7 +286,7 @@ final class PlyReader {
       Parallel.range(
           (int) e.count(),
           GRAIN,
-          work.part(0.6, "Reading triangles"),
+          work.part(0.6, CoreWords.of("work.reading-triangles")),
           (from, to) -> {
             if (polygons.get()) {
               return;
@@ -355,10 +348,7 @@ final class PlyReader {
         at = 0;
         if (end < n) {
           throw Failure.badInput(
-              file
-                  + ": ends at byte "
-                  + (position + Math.max(0, end))
-                  + ", inside its data; it is truncated, copy it again");
+              CoreWords.of("common.ends-at-byte-inside-its", file, (position + Math.max(0, end))));
         }
         ByteReader.fully(channel, file, position, block, end);
         work.check();
@@ -379,7 +369,8 @@ final class PlyReader {
           long n = (long) bytes.get(block, take(p.countType().size), p.countType());
           if (n < 0 || n > 1 << 20) {
             throw Failure.badInput(
-                file + ": face " + i + " at byte " + (position + at) + " claims " + n + " corners");
+                CoreWords.of(
+                    "ply-reader.face-at-byte-claims-corners", file, i, (position + at), n));
           }
           int a = 0;
           int b = 0;
@@ -391,15 +382,13 @@ final class PlyReader {
             int v = bytes.whole(block, o, p.type());
             if (v < 0 || v >= vertices) {
               throw Failure.badInput(
-                  file
-                      + ": face "
-                      + i
-                      + " at byte "
-                      + (position + o)
-                      + " names vertex "
-                      + v
-                      + ", but there are "
-                      + vertices);
+                  CoreWords.of(
+                      "ply-reader.face-at-byte-names-vertex",
+                      file,
+                      i,
+                      (position + o),
+                      v,
+                      vertices));
             }
             if (j >= 2) {
               out.add(a);
@@ -432,7 +421,7 @@ final class PlyReader {
       y = e.indexOf("y");
       z = e.indexOf("z");
       if (x < 0 || y < 0 || z < 0) {
-        throw Failure.badInput(file + ": its vertices lack x, y or z; there is no mesh in it");
+        throw Failure.badInput(CoreWords.of("ply-reader.its-vertices-lack-x-y", file));
       }
       r = e.indexOf("red", "diffuse_red");
       g = e.indexOf("green", "diffuse_green");

@@ -4,6 +4,7 @@ import holotome.core.attribute.Attribute.Domain;
 import holotome.core.attribute.Attribute.Kind;
 import holotome.core.polygon.PolygonMesh;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -36,7 +37,7 @@ public final class PolygonFile {
     String name = file.getFileName().toString().toLowerCase(Locale.ROOT);
     try {
       if (Files.size(file) > MOST_BYTES) {
-        throw Failure.badInput(file + ": is too large to be kept as polygons; open it as a scan");
+        throw Failure.badInput(CoreWords.of("polygon-file.is-too-large-to-be", file));
       }
       if (name.endsWith(".obj")) {
         return obj(file);
@@ -45,9 +46,12 @@ public final class PolygonFile {
         return ply(file);
       }
     } catch (IOException e) {
-      throw new Failure(Failure.Kind.BAD_INPUT, file + ": cannot be read: " + e.getMessage(), e);
+      throw new Failure(
+          Failure.Kind.BAD_INPUT,
+          CoreWords.of("polygon-file.cannot-be-read", file, e.getMessage()),
+          e);
     }
-    throw Failure.badInput(file + ": polygons are read from obj and ply");
+    throw Failure.badInput(CoreWords.of("polygon-file.polygons-are-read-from-obj", file));
   }
 
   private static PolygonMesh obj(Path file) throws IOException {
@@ -99,7 +103,7 @@ public final class PolygonFile {
 
   private static PolygonMesh made(Path file, List<double[]> points, List<int[]> faces) {
     if (faces.isEmpty()) {
-      throw Failure.badInput(file + ": holds no face");
+      throw Failure.badInput(CoreWords.of("polygon-file.holds-no-face", file));
     }
     double[] p = new double[3 * points.size()];
     for (int i = 0; i < points.size(); i++) {
@@ -118,7 +122,8 @@ public final class PolygonFile {
       byte[] b = i + 1 < w.length ? w[i + 1].getBytes(StandardCharsets.US_ASCII) : new byte[0];
       out[i] = AsciiNumber.parse(b, 0, b.length);
       if (!(Math.abs(out[i]) <= Float.MAX_VALUE)) {
-        throw Failure.badInput(file + ": line " + line + ": expected " + n + " finite numbers");
+        throw Failure.badInput(
+            CoreWords.of("polygon-file.line-expected-finite-numbers", file, line, n));
       }
     }
     return out;
@@ -134,7 +139,7 @@ public final class PolygonFile {
     }
     int at = i > 0 ? i - 1 : count + i;
     if (i == 0 || at < 0 || at >= count) {
-      throw Failure.badInput(file + ": line " + line + ": \"" + text + "\" names nothing");
+      throw Failure.badInput(CoreWords.of("polygon-file.line-names-nothing", file, line, text));
     }
     return at;
   }
@@ -156,7 +161,7 @@ public final class PolygonFile {
     } else if (name.endsWith(".ply")) {
       text = plyText(m);
     } else {
-      throw Failure.usage(file + ": polygons are written as obj and ply");
+      throw Failure.usage(CoreWords.of("polygon-file.polygons-are-written-as-obj", file));
     }
     SafeFiles.write(file, out -> out.write(text.getBytes(StandardCharsets.US_ASCII)));
   }

@@ -2,6 +2,7 @@ package holotome.core.io;
 
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.io.BufferedInputStream;
 import java.io.DataInputStream;
 import java.io.EOFException;
@@ -60,7 +61,9 @@ record PolygonPly(List<double[]> points, List<int[]> faces) {
           row[k] = source.number(p.type(), where);
           continue;
         }
-        int n = source.whole(p.countType(), where + ", its count", 0, MOST_CORNERS);
+        int n =
+            source.whole(
+                p.countType(), CoreWords.of("polygon-ply.its-count", where), 0, MOST_CORNERS);
         int[] items = new int[k == list ? n : 0];
         for (int j = 0; j < n; j++) {
           if (k == list) {
@@ -85,12 +88,12 @@ record PolygonPly(List<double[]> points, List<int[]> faces) {
     return new Source() {
       @Override
       public double number(PlyHeader.Type type, String where) throws IOException {
-        return t.number(where);
+        return t.number("polygon-ply.at", where);
       }
 
       @Override
       public int whole(PlyHeader.Type type, String where, int least, int most) throws IOException {
-        return t.whole(where, least, most);
+        return t.whole(least, most, "polygon-ply.at", where);
       }
     };
   }
@@ -121,7 +124,7 @@ record PolygonPly(List<double[]> points, List<int[]> faces) {
           case FLOAT64 -> finite(Double.longBitsToDouble(eight()), where);
         };
       } catch (EOFException e) {
-        throw Failure.badInput(file + ": ends within " + where);
+        throw Failure.badInput(CoreWords.of("polygon-ply.ends-within", file, where));
       }
     }
 
@@ -129,14 +132,15 @@ record PolygonPly(List<double[]> points, List<int[]> faces) {
     public int whole(PlyHeader.Type type, String where, int least, int most) throws IOException {
       double v = number(type, where);
       if (v < least || v > most || v != Math.rint(v)) {
-        throw Failure.badInput(file + ": " + where + ": " + v + " is out of range");
+        throw Failure.badInput(CoreWords.of("polygon-ply.is-out-of-range", file, where, v));
       }
       return (int) v;
     }
 
     private double finite(double v, String where) {
       if (!(Math.abs(v) <= Float.MAX_VALUE)) {
-        throw Failure.badInput(file + ": " + where + ": a finite number is expected");
+        throw Failure.badInput(
+            CoreWords.of("polygon-ply.a-finite-number-is-expected", file, where));
       }
       return v;
     }

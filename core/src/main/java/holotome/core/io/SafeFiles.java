@@ -1,6 +1,7 @@
 package holotome.core.io;
 
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.DirectoryStream;
@@ -42,7 +43,7 @@ public final class SafeFiles implements AutoCloseable {
   public void add(Path target, Content content) {
     Path place = target.toAbsolutePath();
     if (Files.isDirectory(place)) {
-      throw Failure.cannot(target + ": is a directory; name a file");
+      throw Failure.cannot(CoreWords.of("safe-files.is-a-directory-name-a", target));
     }
     Path part =
         place.resolveSibling("." + place.getFileName() + PART + ProcessHandle.current().pid());
@@ -103,16 +104,19 @@ public final class SafeFiles implements AutoCloseable {
   private static Failure failed(Path target, IOException e) {
     String why =
         switch (e) {
-          case java.nio.file.AccessDeniedException x -> "access is denied; choose another place";
+          case java.nio.file.AccessDeniedException x ->
+              CoreWords.of("safe-files.access-is-denied-choose-another");
           case FileAlreadyExistsException x ->
-              x.getFile() + " is a file, not a directory; choose another place";
-          case java.nio.file.NoSuchFileException x -> "its directory does not exist";
+              CoreWords.of("safe-files.is-a-file-not-a", x.getFile());
+          case java.nio.file.NoSuchFileException x ->
+              CoreWords.of("safe-files.its-directory-does-not-exist");
           default ->
               String.valueOf(e.getMessage()).contains("No space left")
-                  ? "the disk is full; free some space or choose another place"
+                  ? CoreWords.of("safe-files.the-disk-is-full-free")
                   : e.getMessage();
         };
-    return new Failure(Failure.Kind.CANNOT, target + ": cannot be written: " + why, e);
+    return new Failure(
+        Failure.Kind.CANNOT, CoreWords.of("safe-files.cannot-be-written", target, why), e);
   }
 
   @Override

@@ -4,6 +4,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.PointWeld;
+import holotome.core.words.CoreWords;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -45,35 +46,27 @@ final class StlReader {
       return text(file, size, work);
     }
     if (n < 84) {
-      throw Failure.badInput(
-          file + ": holds " + size + " bytes, too few for an STL file; copy it again");
+      throw Failure.badInput(CoreWords.of("stl-reader.holds-bytes-too-few-for", file, size));
     }
     if (size > 84 + 50 * count) {
       // Some writers add a tail; what the count names is whole.
       return binary(file, (int) Math.min(count, Integer.MAX_VALUE), count, work);
     }
     throw Failure.badInput(
-        file
-            + ": holds "
-            + size
-            + " bytes, but its count of "
-            + count
-            + " triangles asks for "
-            + (84 + 50 * count)
-            + "; it is truncated or its count is wrong, copy it again");
+        CoreWords.of("stl-reader.holds-bytes-but-its-count", file, size, count, (84 + 50 * count)));
   }
 
   private static Loaded binary(Path file, int count, long claimed, Work work) throws IOException {
     if (claimed > 230_000_000) {
       throw Failure.badInput(
-          file + ": holds " + claimed + " triangles; the most for STL is 230 million");
+          CoreWords.of("stl-reader.holds-triangles-the-most-for", file, claimed));
     }
     float[] soup = new float[9 * count];
     try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ)) {
       Parallel.range(
           count,
           GRAIN,
-          work.part(0.5, "Reading triangles"),
+          work.part(0.5, CoreWords.of("work.reading-triangles")),
           (from, to) -> {
             byte[] b = new byte[50 * (to - from)];
             ByteReader.fully(channel, file, 84 + 50L * from, b, b.length);
@@ -83,12 +76,7 @@ final class StlReader {
                 float f = bb.getFloat(50 * (i - from) + 12 + 4 * k);
                 if (!Float.isFinite(f)) {
                   throw Failure.badInput(
-                      file
-                          + ": triangle "
-                          + i
-                          + " at byte "
-                          + (84 + 50L * i)
-                          + " has a coordinate that is not a finite number");
+                      CoreWords.of("stl-reader.triangle-at-byte-has-a", file, i, (84 + 50L * i)));
                 }
                 soup[9 * i + k] = f;
               }
@@ -96,9 +84,9 @@ final class StlReader {
           });
     }
     return Offset.settle(
-        PointWeld.ofSoup(soup, work.part(0.5, "Joining triangles")),
+        PointWeld.ofSoup(soup, work.part(0.5, CoreWords.of("work.joining-triangles"))),
         new double[3],
-        "STL, binary",
+        CoreWords.of("stl-reader.stl-binary"),
         List.of());
   }
 
@@ -106,21 +94,22 @@ final class StlReader {
     Floats soup = new Floats(1 << 12);
     double[] offset = null;
     try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
-      TextSource t = new TextSource(file, in, size, work.part(0.6, "Reading triangles"));
+      TextSource t =
+          new TextSource(file, in, size, work.part(0.6, CoreWords.of("work.reading-triangles")));
       t.next();
       t.restOfLine();
       boolean ended = false;
       int corner = 0;
       while (t.next()) {
         if (t.is("vertex")) {
-          double x = t.number("x of a vertex");
-          double y = t.number("y of a vertex");
-          double z = t.number("z of a vertex");
+          double x = t.number("stl-reader.x-of-a-vertex");
+          double y = t.number("stl-reader.y-of-a-vertex");
+          double z = t.number("stl-reader.z-of-a-vertex");
           if (offset == null) {
             offset = Offset.of(x, y, z);
           }
           if (!Offset.fits(x, y, z, offset)) {
-            throw t.bad("a coordinate is larger than a mesh can hold (3.4e38)");
+            throw t.bad(CoreWords.of("common.a-coordinate-is-larger-than"));
           }
           soup.add((float) (x - offset[0]));
           soup.add((float) (y - offset[1]));
@@ -128,7 +117,7 @@ final class StlReader {
           corner++;
         } else if (t.is("endloop")) {
           if (corner != 3) {
-            throw t.bad("a facet has " + corner + " corners, not 3");
+            throw t.bad(CoreWords.of("stl-reader.a-facet-has-corners-not", corner));
           }
           corner = 0;
         } else if (t.is("endsolid") || t.is("solid")) {
@@ -137,7 +126,7 @@ final class StlReader {
         } else if (t.is("facet")) {
           t.restOfLine();
         } else if (!t.is("outer") && !t.is("loop") && !t.is("endfacet")) {
-          throw t.bad("\"" + t.word() + "\" is not an STL word");
+          throw t.bad(CoreWords.of("stl-reader.is-not-an-stl-word", t.word()));
         }
       }
       if (!ended || corner != 0) {
@@ -145,9 +134,9 @@ final class StlReader {
       }
     }
     return Offset.settle(
-        PointWeld.ofSoup(soup.toArray(), work.part(0.4, "Joining triangles")),
+        PointWeld.ofSoup(soup.toArray(), work.part(0.4, CoreWords.of("work.joining-triangles"))),
         offset == null ? new double[3] : offset,
-        "STL, text",
+        CoreWords.of("stl-reader.stl-text"),
         List.of());
   }
 }

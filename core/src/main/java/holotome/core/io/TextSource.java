@@ -2,6 +2,7 @@ package holotome.core.io;
 
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -47,7 +48,8 @@ final class TextSource {
       try {
         end = in.read(buffer);
       } catch (IOException e) {
-        throw new Failure(Failure.Kind.BAD_INPUT, file + ": cannot be read: " + e.getMessage(), e);
+        throw new Failure(
+            Failure.Kind.BAD_INPUT, CoreWords.of("common.cannot-be-read", file, e.getMessage()), e);
       }
       at = 0;
       if (end <= 0) {
@@ -82,7 +84,7 @@ final class TextSource {
     while ((c > ' ' || c < -1) && (c != comment || comment == -1)) {
       if (length == token.length) {
         if (length > 4096) {
-          throw bad("a word of more than 4096 characters");
+          throw bad(CoreWords.of("text-source.a-word-of-more-than"));
         }
         token = java.util.Arrays.copyOf(token, 2 * length);
       }
@@ -107,7 +109,7 @@ final class TextSource {
         s.append((char) c);
       }
       if (s.length() > 65536) {
-        throw bad("a line of more than 65536 characters");
+        throw bad(CoreWords.of("text-source.a-line-of-more-than"));
       }
       c = read();
     }
@@ -139,32 +141,44 @@ final class TextSource {
     return true;
   }
 
-  /** The next token as a finite number. */
-  double number(String what) {
+  /**
+   * The next token as a finite number.
+   *
+   * @param what the key of what is read, for messages
+   * @param about what goes into its words
+   */
+  double number(String what, Object... about) {
     if (!next()) {
-      throw ended(what);
+      throw ended(CoreWords.of(what, about));
     }
     double d = AsciiNumber.parse(token, 0, length);
     if (!Double.isFinite(d)) {
-      throw bad(what + " is \"" + word() + "\", not a finite number");
+      throw bad(
+          CoreWords.of("text-source.is-not-a-finite-number", CoreWords.of(what, about), word()));
     }
     return d;
   }
 
   /** The next token as a whole number within bounds. */
-  int whole(String what, int min, int max) {
-    double d = number(what);
+  int whole(int min, int max, String what, Object... about) {
+    double d = number(what, about);
     if (d != Math.rint(d) || d < min || d > max) {
-      throw bad(what + " is " + word() + ", which must lie between " + min + " and " + max);
+      throw bad(
+          CoreWords.of(
+              "text-source.is-which-must-lie-between",
+              CoreWords.of(what, about),
+              word(),
+              min,
+              max));
     }
     return (int) d;
   }
 
   Failure ended(String what) {
-    return bad("the file ends where " + what + " should follow; it is truncated, copy it again");
+    return bad(CoreWords.of("text-source.the-file-ends-where-should", what));
   }
 
   Failure bad(String what) {
-    return Failure.badInput(file + ": line " + line + ": " + what);
+    return Failure.badInput(CoreWords.of("common.line", file, line, what));
   }
 }

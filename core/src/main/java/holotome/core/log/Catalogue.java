@@ -26,6 +26,7 @@ import holotome.core.trim.KeepIslands;
 import holotome.core.trim.PlaneCut;
 import holotome.core.trim.TrimFringe;
 import holotome.core.unwrap.MakeCharts;
+import holotome.core.words.CoreWords;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -70,16 +71,13 @@ public final class Catalogue {
     return ALL.stream()
         .filter(k -> k.id().equals(id))
         .findFirst()
-        .orElseThrow(
-            () ->
-                Failure.usage(
-                    "there is no step \"" + id + "\"; holotome steps lists those there are"));
+        .orElseThrow(() -> Failure.usage(CoreWords.of("catalogue.there-is-no-step-holotome", id)));
   }
 
   /** Makes a step from plain values with its name under "do". */
   public static Step create(Map<String, ?> values) {
     if (!(values.get("do") instanceof String id)) {
-      throw Failure.usage("an entry needs \"do\" with the name of a step");
+      throw Failure.usage(CoreWords.of("catalogue.an-entry-needs-do-with"));
     }
     return byId(id).create(values);
   }

@@ -15,20 +15,33 @@ import java.util.List;
  * @param seconds it took when it was last run
  * @param stated what was done; see {@link Outcome}
  * @param counts of the Scan after it, where it was counted; else null
+ * @param amount how many things it dealt with; see {@link Outcome}
  * @param frame where the lengths in the notes stand
  */
 public record Effect(
-    int triangles, int change, double seconds, List<String> stated, Counts counts, Frame frame) {
+    int triangles,
+    int change,
+    double seconds,
+    List<String> stated,
+    Counts counts,
+    int amount,
+    Frame frame) {
   static Effect of(Workpiece before, Outcome outcome, double seconds) {
     int n = outcome.work().current().triangleCount();
     int change = n - before.current().triangleCount();
     return new Effect(
-        n, change, seconds, outcome.stated(), outcome.counts(), outcome.work().frame());
+        n,
+        change,
+        seconds,
+        outcome.stated(),
+        outcome.counts(),
+        outcome.amount(),
+        outcome.work().frame());
   }
 
   /** The same effect on work that was placed otherwise meanwhile. */
   Effect in(Frame other) {
-    return new Effect(triangles, change, seconds, stated, counts, other);
+    return new Effect(triangles, change, seconds, stated, counts, amount, other);
   }
 
   /** What was done, in plain sentences. */

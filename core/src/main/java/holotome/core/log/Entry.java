@@ -5,6 +5,7 @@ import holotome.core.part.Part;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 
 /**
  * One step in a Log.
@@ -18,8 +19,7 @@ public record Entry(Step step, boolean on, Part<Mesh> part) {
       part = null;
     }
     if (part != null && !StepKind.of(step).worksOnAnyMesh()) {
-      throw Failure.usage(
-          StepKind.of(step).id() + " works on no other mesh than the Scan; leave \"part\" out");
+      throw Failure.usage(CoreWords.of("entry.works-on-no-other-mesh", StepKind.of(step).id()));
     }
   }
 

@@ -4,6 +4,7 @@ import holotome.core.part.Workpiece;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -136,12 +137,18 @@ public final class History {
       }
       Workpiece at = before.get();
       if (!n.entry.on()) {
-        out.add(new Line(n.entry, Effect.of(at, Outcome.of(at, "Switched off"), 0)));
+        out.add(
+            new Line(
+                n.entry, Effect.of(at, Outcome.of(at, CoreWords.of("history.switched-off")), 0)));
         after.add(before);
         continue;
       }
       if (n.entry.step().writesFiles() && run.out() == null) {
-        out.add(new Line(n.entry, Effect.of(at, Outcome.of(at, "Not written while trying"), 0)));
+        out.add(
+            new Line(
+                n.entry,
+                Effect.of(
+                    at, Outcome.of(at, CoreWords.of("history.not-written-while-trying")), 0)));
         after.add(before);
         continue;
       }

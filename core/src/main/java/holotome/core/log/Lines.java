@@ -1,6 +1,7 @@
 package holotome.core.log;
 
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -46,7 +47,7 @@ public record Lines(List<Named> all, int at) {
    */
   public Lines part(String name, int entries) {
     if (all.stream().anyMatch(l -> l.name.equals(name))) {
-      throw Failure.usage("There is a line \"" + name + "\" already; take another name");
+      throw Failure.usage(CoreWords.of("lines.there-is-a-line-already", name));
     }
     List<Named> next = new ArrayList<>(all);
     next.add(new Named(name, current().history.first(entries)));
@@ -66,7 +67,7 @@ public record Lines(List<Named> all, int at) {
   public Lines drop(String name) {
     int gone = find(name);
     if (all.size() == 1) {
-      throw Failure.cannot("\"" + name + "\" is the only line there is");
+      throw Failure.cannot(CoreWords.of("lines.is-the-only-line-there", name));
     }
     List<Named> next = new ArrayList<>(all);
     next.remove(gone);
@@ -81,10 +82,10 @@ public record Lines(List<Named> all, int at) {
       }
     }
     throw Failure.usage(
-        "There is no line \""
-            + name
-            + "\"; there is "
-            + String.join(", ", all.stream().map(Named::name).toList()));
+        CoreWords.of(
+            "lines.there-is-no-line-there",
+            name,
+            String.join(", ", all.stream().map(Named::name).toList())));
   }
 
   /** How many entries at the beginning a line shares with the current one. */

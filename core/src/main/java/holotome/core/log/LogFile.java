@@ -12,6 +12,7 @@ import holotome.core.step.Blob;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
 import holotome.core.trim.CutSelection;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -104,16 +105,15 @@ public record LogFile(
       names.addFirst(line);
     }
     throw Failure.usage(
-        "there is no line \""
-            + name
-            + "\"; there is "
-            + (names.isEmpty() ? "but one, without a name" : String.join(", ", names)));
+        names.isEmpty()
+            ? CoreWords.of("log-file.there-is-no-line-there", name)
+            : CoreWords.of("log-file.there-is-no-line-there-2", name, String.join(", ", names)));
   }
 
   /** Reads a Log or a project. */
   public static LogFile read(Path file) {
     if (!Files.isRegularFile(file)) {
-      throw Failure.badInput(file + ": no such Log");
+      throw Failure.badInput(CoreWords.of("log-file.no-such-log", file));
     }
     try {
       String begins;
@@ -125,11 +125,12 @@ public record LogFile(
         return parse(c.text(), file.toString(), c.blobs());
       }
       if (Files.size(file) > 1L << 30) {
-        throw Failure.badInput(file + ": is larger than any Log; it is another kind of file");
+        throw Failure.badInput(CoreWords.of("log-file.is-larger-than-any-log", file));
       }
       return parse(Files.readString(file, StandardCharsets.UTF_8), file.toString());
     } catch (IOException e) {
-      throw new Failure(Failure.Kind.BAD_INPUT, file + ": cannot be read: " + e.getMessage(), e);
+      throw new Failure(
+          Failure.Kind.BAD_INPUT, CoreWords.of("common.cannot-be-read", file, e.getMessage()), e);
     }
   }
 
@@ -143,22 +144,20 @@ public record LogFile(
     try {
       root = JSON.readValue(text, new TypeReference<LinkedHashMap<String, Object>>() {});
     } catch (JsonProcessingException e) {
-      String at = e.getLocation() == null ? "" : "line " + e.getLocation().getLineNr() + ": ";
+      String why = e.getOriginalMessage().lines().findFirst().orElse("");
       throw new Failure(
           Failure.Kind.BAD_INPUT,
-          name
-              + ": "
-              + at
-              + "not valid JSON: "
-              + e.getOriginalMessage().lines().findFirst().orElse(""),
+          e.getLocation() == null
+              ? CoreWords.of("log-file.not-valid-json", name, why)
+              : CoreWords.of(
+                  "log-file.not-valid-json-in-line", name, e.getLocation().getLineNr(), why),
           e);
     }
     if (root == null || !(root.get("holotome") instanceof Integer version)) {
-      throw Failure.badInput(name + ": has no \"holotome\": 1; it is no Log");
+      throw Failure.badInput(CoreWords.of("log-file.has-no-holotome-1-it", name));
     }
     if (version != VERSION) {
-      throw Failure.badInput(
-          name + ": is a Log of version " + version + "; this program reads version " + VERSION);
+      throw Failure.badInput(CoreWords.of("log-file.is-a-log-of-version", name, version, VERSION));
     }
     root.replaceAll((key, value) -> withBlobs(value, blobs, name));
     List<Entry> entries = entries(root.get("entries"), name);
@@ -177,7 +176,7 @@ public record LogFile(
       case Map<?, ?> m when m.size() == 1 && m.get("blob") instanceof String id -> {
         Blob b = blobs.get(id);
         if (b == null) {
-          throw Failure.badInput(name + ": \"" + id + "\" is not among its blobs");
+          throw Failure.badInput(CoreWords.of("log-file.is-not-among-its-blobs", name, id));
         }
         yield b;
       }
@@ -209,27 +208,27 @@ public record LogFile(
               && from <= most;
       if (!whole) {
         throw Failure.badInput(
-            name + ": line " + (out.size() + 1) + " needs a \"name\", and \"from\" which entry on");
+            CoreWords.of("log-file.line-needs-a-name-and", name, (out.size() + 1)));
       }
       Map<?, ?> m = (Map<?, ?>) o;
       out.add(
           new LineFile(
               (String) m.get("name"),
               (Integer) m.get("from"),
-              entries(m.get("entries"), name + ", line \"" + m.get("name") + "\"")));
+              entries(m.get("entries"), CoreWords.of("log-file.line", name, m.get("name")))));
     }
     return out;
   }
 
   private static List<Entry> entries(Object of, String name) {
     if (!(of instanceof List<?> list)) {
-      throw Failure.badInput(name + ": has no list of \"entries\"");
+      throw Failure.badInput(CoreWords.of("log-file.has-no-list-of-entries", name));
     }
     List<Entry> entries = new ArrayList<>();
     for (Object o : list) {
       int number = entries.size() + 1;
       if (!(o instanceof Map<?, ?> m)) {
-        throw Failure.badInput(name + ": entry " + number + " is no group { ... }");
+        throw Failure.badInput(CoreWords.of("log-file.entry-is-no-group", name, number));
       }
       Map<String, Object> values = new LinkedHashMap<>();
       m.forEach((k, v) -> values.put(k.toString(), v));
@@ -241,7 +240,9 @@ public record LogFile(
                 Catalogue.create(values), on, part == null ? null : Part.mesh(part.toString())));
       } catch (Failure e) {
         throw new Failure(
-            Failure.Kind.BAD_INPUT, name + ": entry " + number + ": " + e.getMessage(), e);
+            Failure.Kind.BAD_INPUT,
+            CoreWords.of("log-file.entry", name, number, e.getMessage()),
+            e);
       }
     }
     return entries;
@@ -253,7 +254,7 @@ public record LogFile(
       case String s -> List.of(s);
       case List<?> l when l.stream().allMatch(String.class::isInstance) ->
           l.stream().map(String.class::cast).toList();
-      default -> throw Failure.badInput(name + ": \"scan\" is neither a path nor a list of paths");
+      default -> throw Failure.badInput(CoreWords.of("log-file.scan-is-neither-a-path", name));
     };
   }
 
@@ -269,7 +270,7 @@ public record LogFile(
             } catch (Failure e) {
               throw new Failure(
                   Failure.Kind.BAD_INPUT,
-                  name + ": selection \"" + key + "\": " + e.getMessage(),
+                  CoreWords.of("log-file.selection", name, key, e.getMessage()),
                   e);
             }
           });
@@ -281,7 +282,7 @@ public record LogFile(
     List<Measurement> out = new ArrayList<>();
     if (root.get("measurements") instanceof List<?> all) {
       for (Object o : all) {
-        String where = "measurement " + (out.size() + 1);
+        String where = CoreWords.of("log-file.measurement", out.size() + 1);
         try {
           out.add(StepKind.read(Measurement.class, o instanceof Map<?, ?> m ? m : Map.of(), where));
         } catch (Failure e) {

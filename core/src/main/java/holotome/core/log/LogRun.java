@@ -10,6 +10,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -93,10 +94,7 @@ public final class LogRun {
     String id = StepKind.of(step).id();
     try (Claim room = Claim.urgent(need)) {
       if (!room.await(0, run.work())) {
-        throw Spare.lacking(
-            id,
-            need,
-            "; lighten the scan first with reduce.decimate and \"as\": \"scan\", or trim more");
+        throw Spare.lacking(id, need, "; " + CoreWords.of("log-run.lighten-the-scan-first-with"));
       }
       return applied(step, id, in, run);
     }

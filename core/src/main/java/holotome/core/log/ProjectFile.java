@@ -3,6 +3,7 @@ package holotome.core.log;
 import holotome.core.io.SafeFiles;
 import holotome.core.step.Blob;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -63,7 +64,7 @@ final class ProjectFile {
     try (ZipFile zip = new ZipFile(file.toFile())) {
       ZipEntry log = zip.getEntry(LOG);
       if (log == null) {
-        throw Failure.badInput(file + ": is an archive without a " + LOG + "; it is no project");
+        throw Failure.badInput(CoreWords.of("project-file.is-an-archive-without-a", file, LOG));
       }
       long[] left = {MOST};
       String text = new String(unpacked(file, zip, log, MOST_LOG, left), StandardCharsets.UTF_8);
@@ -79,7 +80,9 @@ final class ProjectFile {
       return new Content(text, blobs);
     } catch (java.util.zip.ZipException e) {
       throw new Failure(
-          Failure.Kind.BAD_INPUT, file + ": is a damaged archive: " + e.getMessage(), e);
+          Failure.Kind.BAD_INPUT,
+          CoreWords.of("project-file.is-a-damaged-archive", file, e.getMessage()),
+          e);
     }
   }
 
@@ -91,7 +94,7 @@ final class ProjectFile {
       byte[] bytes = in.readNBytes(room);
       if (bytes.length == room && in.read() >= 0) {
         throw Failure.badInput(
-            file + ": " + e.getName() + " unpacks to more than a project can hold");
+            CoreWords.of("project-file.unpacks-to-more-than-a", file, e.getName()));
       }
       left[0] -= bytes.length;
       return bytes;

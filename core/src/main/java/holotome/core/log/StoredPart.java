@@ -1,6 +1,7 @@
 package holotome.core.log;
 
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
 import java.io.DataInputStream;
@@ -93,7 +94,9 @@ final class StoredPart<T> {
       return read;
     } catch (IOException e) {
       throw new Failure(
-          Failure.Kind.CANNOT, file + ": a stored state cannot be read back: " + e.getMessage(), e);
+          Failure.Kind.CANNOT,
+          CoreWords.of("stored-part.a-stored-state-cannot-be", file, e.getMessage()),
+          e);
     }
   }
 

@@ -8,7 +8,7 @@ import holotome.core.mesh.VertexColours;
 final class ColourMap extends MapRule {
 
   ColourMap() {
-    super("colour", "Colour", 3, Image.Sample.BYTE, Image.Space.SRGB, Shown.COLOUR);
+    super("colour", 3, Image.Sample.BYTE, Image.Space.SRGB, Shown.COLOUR);
   }
 
   @Override

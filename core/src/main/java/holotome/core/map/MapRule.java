@@ -2,6 +2,7 @@ package holotome.core.map;
 
 import holotome.core.image.Image;
 import holotome.core.mesh.Mesh;
+import holotome.core.words.CoreWords;
 
 /**
  * A kind of map: what it asks of a hit on the Scan, how it is stored, what it is called and how it
@@ -20,7 +21,6 @@ public abstract class MapRule {
   }
 
   private final String fileName;
-  private final String title;
   private final int channels;
   private final Image.Sample sample;
   private final Image.Space space;
@@ -28,17 +28,10 @@ public abstract class MapRule {
 
   /**
    * @param fileName what the files are called after, and the word of the Log
-   * @param title what it is called in the window
    */
   protected MapRule(
-      String fileName,
-      String title,
-      int channels,
-      Image.Sample sample,
-      Image.Space space,
-      Shown shown) {
+      String fileName, int channels, Image.Sample sample, Image.Space space, Shown shown) {
     this.fileName = fileName;
-    this.title = title;
     this.channels = channels;
     this.sample = sample;
     this.space = space;
@@ -52,7 +45,7 @@ public abstract class MapRule {
 
   /** What it is called in the window. */
   public final String title() {
-    return title;
+    return CoreWords.of("map." + fileName);
   }
 
   public final int channels() {

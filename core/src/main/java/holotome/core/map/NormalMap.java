@@ -11,7 +11,7 @@ import holotome.core.mesh.Mesh;
 final class NormalMap extends MapRule {
 
   NormalMap() {
-    super("normal", "Normal", 3, Image.Sample.BYTE, Image.Space.LINEAR, Shown.DIRECTION);
+    super("normal", 3, Image.Sample.BYTE, Image.Space.LINEAR, Shown.DIRECTION);
   }
 
   @Override

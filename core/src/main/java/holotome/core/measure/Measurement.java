@@ -2,6 +2,7 @@ package holotome.core.measure;
 
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.util.List;
 
 /**
@@ -25,40 +26,38 @@ public record Measurement(
           double reach) {
     public Pin {
       if (at.length != 3) {
-        throw Failure.usage("a place needs three numbers");
+        throw Failure.usage(CoreWords.of("measurement.a-place-needs-three-numbers"));
       }
     }
   }
 
   /** What can be measured, and by how many pins. */
   public enum Kind {
-    DISTANCE("Distance", 2, 2, false),
-    SURFACE("Along the surface", 2, 2, false),
-    FROM_PLANE("From a plane", 2, 2, true),
-    ANGLE("Angle of planes", 2, 2, true),
-    CIRCLE("Circle", 3, 64, false),
-    SPHERE("Sphere", 1, 1, true),
-    CYLINDER("Cylinder", 1, 1, true),
-    PLANE("Flatness", 1, 1, true),
-    SIZE("Size", 0, 0, false),
-    SMALLEST_BOX("Smallest box", 0, 0, false),
-    AREA("Area", 0, 0, false),
-    VOLUME("Volume", 0, 0, false);
+    DISTANCE(2, 2, false),
+    SURFACE(2, 2, false),
+    FROM_PLANE(2, 2, true),
+    ANGLE(2, 2, true),
+    CIRCLE(3, 64, false),
+    SPHERE(1, 1, true),
+    CYLINDER(1, 1, true),
+    PLANE(1, 1, true),
+    SIZE(0, 0, false),
+    SMALLEST_BOX(0, 0, false),
+    AREA(0, 0, false),
+    VOLUME(0, 0, false);
 
-    private final String title;
     private final int least;
     private final int most;
     private final boolean patch;
 
-    Kind(String title, int least, int most, boolean patch) {
-      this.title = title;
+    Kind(int least, int most, boolean patch) {
       this.least = least;
       this.most = most;
       this.patch = patch;
     }
 
     public String title() {
-      return title;
+      return CoreWords.of("measurement.kind." + name());
     }
 
     /** So many pins are needed. */
@@ -81,12 +80,10 @@ public record Measurement(
     pins = List.copyOf(pins);
     if (pins.size() < kind.least || pins.size() > kind.most) {
       throw Failure.usage(
-          kind.title
-              + " needs "
-              + (kind.least == kind.most ? "" : "at least ")
-              + kind.least
-              + " places, not "
-              + pins.size());
+          kind.least == kind.most
+              ? CoreWords.of("measurement.needs-places-not", kind.title(), kind.least, pins.size())
+              : CoreWords.of(
+                  "measurement.needs-at-least-places-not", kind.title(), kind.least, pins.size()));
     }
   }
 }

@@ -11,6 +11,8 @@ import holotome.core.solve.PlaneFit;
 import holotome.core.solve.SphereFit;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
+import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -97,7 +99,7 @@ public final class Measuring {
         Measured.Quantity.LENGTH,
         Double.NaN,
         List.of(
-            String.format(
+            Language.format(
                 "X %s, Y %s, Z %s",
                 length(Math.abs(d[0])), length(Math.abs(d[1])), length(Math.abs(d[2])))),
         List.of(line(a, b)),
@@ -116,7 +118,7 @@ public final class Measuring {
         path.length() * scale(),
         Measured.Quantity.LENGTH,
         Double.NaN,
-        List.of("straight " + length(Vec.distance(work(m, 0), work(m, 1)))),
+        List.of(CoreWords.of("measuring.straight", length(Vec.distance(work(m, 0), work(m, 1))))),
         List.of(p),
         Vec.of(p[half], p[half + 1], p[half + 2]));
   }
@@ -135,7 +137,10 @@ public final class Measuring {
         Math.abs(d),
         Measured.Quantity.LENGTH,
         plane.rms() * scale(),
-        List.of(d >= 0 ? "in front of the plane" : "behind the plane"),
+        List.of(
+            d >= 0
+                ? CoreWords.of("measuring.in-front-of-the-plane")
+                : CoreWords.of("measuring.behind-the-plane")),
         lines,
         between(p, foot));
   }
@@ -162,7 +167,7 @@ public final class Measuring {
         degrees,
         Measured.Quantity.ANGLE,
         Math.max(a.rms(), b.rms()) * scale(),
-        List.of(String.format(java.util.Locale.ROOT, "between the surfaces %.2f°", 180 - degrees)),
+        List.of(CoreWords.of("measuring.between-the-surfaces", 180 - degrees)),
         lines,
         between(oa, ob));
   }
@@ -188,9 +193,9 @@ public final class Measuring {
     }
     CircleFit c = CircleFit.of(p);
     List<String> more = new ArrayList<>();
-    more.add("across " + length(2 * c.radius()));
+    more.add(CoreWords.of("measuring.across", length(2 * c.radius())));
     if (p.length > 9) {
-      more.add("flat within " + length(c.flatness()));
+      more.add(CoreWords.of("measuring.flat-within", length(c.flatness())));
     }
     return new Measured(
         m,
@@ -217,7 +222,7 @@ public final class Measuring {
         r,
         Measured.Quantity.LENGTH,
         s.rms() * scale(),
-        List.of("across " + length(2 * r)),
+        List.of(CoreWords.of("measuring.across", length(2 * r))),
         lines,
         c);
   }
@@ -246,8 +251,8 @@ public final class Measuring {
         Measured.Quantity.LENGTH,
         f.rms() * scale(),
         List.of(
-            "across " + length(2 * r),
-            String.format(java.util.Locale.ROOT, "axis leans %.2f° from upright", lean)),
+            CoreWords.of("measuring.across", length(2 * r)),
+            CoreWords.of("measuring.axis-leans-from-upright", lean)),
         lines,
         between(a, b));
   }
@@ -271,7 +276,7 @@ public final class Measuring {
         (high - low) * scale(),
         Measured.Quantity.LENGTH,
         plane.rms() * scale(),
-        List.of(String.format(java.util.Locale.ROOT, "leans %.2f° from level", lean)),
+        List.of(CoreWords.of("measuring.leans-from-level", lean)),
         ring(o, n, m.pins().get(0).reach() * fileToWork()),
         o);
   }
@@ -285,7 +290,7 @@ public final class Measuring {
         Measured.Quantity.LENGTH,
         Double.NaN,
         List.of(
-            String.format(
+            Language.format(
                 "X %s, Y %s, Z %s", length(b.width()), length(b.depth()), length(b.height()))),
         BoxEdges.edges(
             b.min(), Vec.of(1, 0, 0), Vec.of(0, 1, 0), Vec.of(0, 0, 1), Vec.sub(b.max(), b.min())),
@@ -308,7 +313,7 @@ public final class Measuring {
         size[0],
         Measured.Quantity.LENGTH,
         Double.NaN,
-        List.of(String.format("%s × %s × %s", length(size[0]), length(size[1]), length(size[2]))),
+        List.of(Language.format("%s × %s × %s", length(size[0]), length(size[1]), length(size[2]))),
         BoxEdges.edges(corner, axes[0], axes[1], axes[2], size),
         frame.toWork().apply(box.centre()));
   }
@@ -333,7 +338,7 @@ public final class Measuring {
         Math.abs(Measures.volume(mesh)) * k,
         Measured.Quantity.VOLUME,
         Double.NaN,
-        closed ? List.of() : List.of("not closed: about the middle of its box"),
+        closed ? List.of() : List.of(CoreWords.of("measuring.not-closed-about-the-middle")),
         List.of(),
         frame.workBounds(mesh).centre());
   }

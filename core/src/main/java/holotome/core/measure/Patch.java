@@ -9,6 +9,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Islands;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.BitSet;
 
@@ -37,7 +38,7 @@ public record Patch(int[] triangles, double[] points, double[] normals, double[]
    */
   public static Patch around(Mesh mesh, double[] at, double reach, Work work) {
     if (mesh.isEmpty()) {
-      throw Failure.cannot("There is no surface to measure on");
+      throw Failure.cannot(CoreWords.of("patch.there-is-no-surface-to"));
     }
     int n = mesh.triangleCount();
     BitSet[] near = new BitSet[Parallel.chunks(n, GRAIN)];

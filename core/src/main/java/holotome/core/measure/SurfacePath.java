@@ -6,6 +6,7 @@ import holotome.core.mesh.Submesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -61,7 +62,7 @@ public record SurfacePath(double[] points) {
         }
       }
     }
-    throw Failure.cannot("The two points lie on parts that do not hang together");
+    throw Failure.cannot(CoreWords.of("surface-path.the-two-points-lie-on"));
   }
 
   private static boolean reaches(Mesh mesh, int t, double[] from, double[] to, double limit) {

@@ -2,6 +2,7 @@ package holotome.core.memory;
 
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -105,7 +106,7 @@ public final class Claim implements AutoCloseable {
           return first;
         }
       }
-      work.setLabel("Waiting for memory");
+      work.setLabel(CoreWords.of("work.waiting-for-memory"));
       if (!collected && isNext()) {
         // What is garbage counts as used until it is collected: once, it costs a while.
         System.gc();

@@ -1,6 +1,7 @@
 package holotome.core.memory;
 
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.lang.ref.WeakReference;
 import java.util.ArrayList;
 import java.util.List;
@@ -62,9 +63,7 @@ public final class Spare {
   public static Failure lacking(String what, long bytes, String advice) {
     return new Failure(
         Failure.Kind.MEMORY,
-        String.format(
-            "%s needs about %.1f GB of memory, %.1f GB are free%s",
-            what, bytes / 1e9, free() / 1e9, advice));
+        CoreWords.of("spare.needs-about-gb-of-memory", what, bytes / 1e9, free() / 1e9) + advice);
   }
 
   private static synchronized List<Holder> holders() {

@@ -6,6 +6,7 @@ import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.List;
 
@@ -32,7 +33,8 @@ final class FanSplit {
   }
 
   private Mesh run(List<String> notes, Work work) {
-    Adjacency adjacency = Adjacency.of(mesh, work.part(0.6, "Finding neighbours"));
+    Adjacency adjacency =
+        Adjacency.of(mesh, work.part(0.6, CoreWords.of("work.finding-neighbours")));
     twin = adjacency.twin();
     if (adjacency.crowdedEdges() > 0 || adjacency.misfitEdges() > 0) {
       twin = twin.clone();
@@ -62,18 +64,17 @@ final class FanSplit {
     }
     work.advance(0.3);
     if (adjacency.crowdedEdges() > 0) {
-      notes.add(
-          String.format("%,d edges of more than two triangles parted", adjacency.crowdedEdges()));
+      notes.add(CoreWords.of("fan-split.edges-of-more-than-two", adjacency.crowdedEdges()));
     }
     if (extras == 0) {
       return mesh;
     }
-    notes.add(String.format("%,d points doubled where separate fans met", extras));
+    notes.add(CoreWords.of("fan-split.points-doubled-where-separate-fans", extras));
     Provenance p =
         Provenance.of(vertices, mesh.triangleCount())
             .added(Blends.copies(vertices, extra, extras))
             .build();
-    return mesh.derive(p, null, fan, work.part(0.1, "Parting fans"));
+    return mesh.derive(p, null, fan, work.part(0.1, CoreWords.of("work.parting-fans")));
   }
 
   /** Marks all corners of the fan around corner c's vertex: turns both ways through the twins. */

@@ -13,6 +13,7 @@ import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -55,13 +56,13 @@ public record FillHoles(
     List<String> notes = new ArrayList<>();
     Work work = run.work();
     Mesh mesh = in.scan();
-    Adjacency adjacency = Adjacency.of(mesh, work.part(0.1, "Finding holes"));
+    Adjacency adjacency = Adjacency.of(mesh, work.part(0.1, CoreWords.of("work.finding-holes")));
     int[][] loops = Borders.of(adjacency).loops();
     if (anyMeetsItself(mesh, loops)) {
       // A border that comes by a point twice goes round two fans that meet there: apart, it does
       // not.
-      mesh = FanSplit.split(mesh, notes, work.part(0.1, "Parting fans"));
-      adjacency = Adjacency.of(mesh, work.part(0.1, "Finding holes"));
+      mesh = FanSplit.split(mesh, notes, work.part(0.1, CoreWords.of("work.parting-fans")));
+      adjacency = Adjacency.of(mesh, work.part(0.1, CoreWords.of("work.finding-holes")));
       loops = Borders.of(adjacency).loops();
     }
     double limit = upTo == null ? Double.POSITIVE_INFINITY : in.frame().toBaseLength(upTo.metres());
@@ -77,7 +78,12 @@ public record FillHoles(
         continue;
       }
       HoleFill fill =
-          HoleFill.of(mesh, adjacency, loop, how == How.SMOOTH, work.part(share, "Filling holes"));
+          HoleFill.of(
+              mesh,
+              adjacency,
+              loop,
+              how == How.SMOOTH,
+              work.part(share, CoreWords.of("work.filling-holes")));
       if (fill == null) {
         failed++;
       } else {
@@ -85,23 +91,20 @@ public record FillHoles(
       }
     }
     int added = fills.stream().mapToInt(f -> f.triangles().length / 3).sum();
-    Mesh result = joined(mesh, fills, work.part(0.1, "Filling holes"));
-    String note = String.format("%,d holes filled with %,d triangles", fills.size(), added);
+    Mesh result = joined(mesh, fills, work.part(0.1, CoreWords.of("work.filling-holes")));
+    String note = CoreWords.count("fill-holes.holes-filled-with-triangles", fills.size(), added);
     if (left > 0) {
-      note += String.format("; %,d longer ones left open", left);
+      note += "; " + CoreWords.count("fill-holes.longer-ones-left-open", left);
     }
     if (failed > 0) {
-      note += String.format("; %,d could not be filled: their border crosses itself", failed);
+      note += "; " + CoreWords.count("fill-holes.could-not-be-filled-their", failed);
     }
     long unsettled = fills.stream().filter(f -> !f.settled()).count();
     if (unsettled > 0) {
-      note +=
-          String.format(
-              "; %,d very wide ones are less smooth than they could be: the computation did not end",
-              unsettled);
+      note += "; " + CoreWords.count("fill-holes.very-wide-ones-are-less", unsettled);
     }
     notes.addFirst(note);
-    return new Outcome(in.withScan(result), notes);
+    return new Outcome(in.withScan(result), notes, null, fills.size());
   }
 
   private static boolean anyMeetsItself(Mesh mesh, int[][] loops) {

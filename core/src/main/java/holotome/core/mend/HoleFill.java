@@ -7,6 +7,7 @@ import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import holotome.core.triangulation.Triangulator;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.List;
 
@@ -58,7 +59,7 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
       return new HoleFill(new float[0], out, true);
     }
     return new PatchFairing(mesh, adjacency, loop, ring, tri, chords)
-        .run(work.part(0.8, "Filling holes"));
+        .run(work.part(0.8, CoreWords.of("work.filling-holes")));
   }
 
   private static boolean repeats(int[] border) {

@@ -4,6 +4,7 @@ import holotome.core.attribute.Provenance;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 import java.util.List;
 
@@ -16,7 +17,8 @@ final class Orientation {
   private Orientation() {}
 
   static Mesh agree(Mesh mesh, List<String> notes, Work work) {
-    Adjacency adjacency = Adjacency.of(mesh, work.part(0.6, "Finding neighbours"));
+    Adjacency adjacency =
+        Adjacency.of(mesh, work.part(0.6, CoreWords.of("work.finding-neighbours")));
     if (adjacency.misfitEdges() == 0) {
       return mesh;
     }
@@ -58,7 +60,7 @@ final class Orientation {
     if (turned == 0) {
       return mesh;
     }
-    notes.add(String.format("%,d triangles turned over", turned));
+    notes.add(CoreWords.of("common.triangles-turned-over", turned));
     int[] tri = mesh.triangles().clone();
     BitSet over = new BitSet(n);
     for (int t = 0; t < n; t++) {
@@ -68,7 +70,8 @@ final class Orientation {
       }
     }
     Provenance p = Provenance.of(mesh.vertexCount(), n).turned(over).build();
-    return mesh.derive(p, new float[0], tri, work.part(0.1, "Turning triangles"));
+    return mesh.derive(
+        p, new float[0], tri, work.part(0.1, CoreWords.of("work.turning-triangles")));
   }
 
   private static void swap(int[] a, int i) {

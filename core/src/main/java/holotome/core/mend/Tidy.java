@@ -12,6 +12,7 @@ import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.PointWeld;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -40,17 +41,18 @@ public record Tidy() implements Step {
 
   /** Tidies a mesh and adds what was done to the notes. */
   public static Mesh tidy(Mesh mesh, List<String> notes, Work work) {
-    Mesh welded = weld(mesh, notes, work.part(0.25, "Welding"));
-    Mesh clean = drop(welded, notes, work.part(0.25, "Dropping triangles"));
+    Mesh welded = weld(mesh, notes, work.part(0.25, CoreWords.of("work.welding")));
+    Mesh clean = drop(welded, notes, work.part(0.25, CoreWords.of("work.dropping-triangles")));
     if (clean.isEmpty()) {
-      throw Failure.cannot("Every triangle is degenerate; nothing would be left");
+      throw Failure.cannot(CoreWords.of("tidy.every-triangle-is-degenerate-nothing"));
     }
-    Mesh turned = Orientation.agree(clean, notes, work.part(0.2, "Turning triangles"));
-    Mesh split = FanSplit.split(turned, notes, work.part(0.2, "Parting fans"));
+    Mesh turned =
+        Orientation.agree(clean, notes, work.part(0.2, CoreWords.of("work.turning-triangles")));
+    Mesh split = FanSplit.split(turned, notes, work.part(0.2, CoreWords.of("work.parting-fans")));
     Mesh compact = compact(split, notes);
     work.advance(0.1);
     if (notes.isEmpty()) {
-      notes.add("Nothing to tidy");
+      notes.add(CoreWords.of("tidy.nothing-to-tidy"));
     }
     return compact;
   }
@@ -64,7 +66,7 @@ public record Tidy() implements Step {
     if (doubled == 0) {
       return mesh;
     }
-    notes.add(String.format("%,d doubled points welded", doubled));
+    notes.add(CoreWords.count("tidy.doubled-points-welded", doubled));
     int[] tri = new int[mesh.triangles().length];
     for (int i = 0; i < tri.length; i++) {
       tri[i] = first[mesh.triangles()[i]];
@@ -92,14 +94,15 @@ public record Tidy() implements Step {
     Degenerate.markDuplicates(unfolded, gone);
     int duplicates = count(gone) - degenerate;
     if (degenerate > 0) {
-      notes.add(String.format("%,d degenerate triangles dropped", degenerate));
+      notes.add(CoreWords.count("tidy.degenerate-triangles-dropped", degenerate));
     }
     if (duplicates > 0) {
-      notes.add(String.format("%,d duplicate triangles dropped", duplicates));
+      notes.add(CoreWords.count("tidy.duplicate-triangles-dropped", duplicates));
     }
     return degenerate + duplicates == 0
         ? unfolded
-        : Submesh.of(unfolded, t -> !gone[t], work.part(0.5, "Dropping triangles"));
+        : Submesh.of(
+            unfolded, t -> !gone[t], work.part(0.5, CoreWords.of("work.dropping-triangles")));
   }
 
   private static int count(boolean[] flags) {
@@ -117,7 +120,7 @@ public record Tidy() implements Step {
     if (used == mesh.vertexCount()) {
       return mesh;
     }
-    notes.add(String.format("%,d unused points dropped", mesh.vertexCount() - used));
+    notes.add(CoreWords.count("tidy.unused-points-dropped", mesh.vertexCount() - used));
     return mesh.derive(
         stays(mesh).vertices(map, used).build(), new float[0], tri, Work.unwatched());
   }

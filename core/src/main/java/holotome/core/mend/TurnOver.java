@@ -7,6 +7,7 @@ import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /** Turns every triangle over, so that its back becomes its front. */
@@ -30,7 +31,8 @@ public record TurnOver() implements Step {
     BitSet all = new BitSet(n);
     all.set(0, n);
     Provenance p = Provenance.of(mesh.vertexCount(), n).turned(all).build();
-    Mesh result = mesh.derive(p, new float[0], over, run.work().part(1, "Turning over"));
-    return Outcome.of(in.withScan(result), String.format("%,d triangles turned over", n));
+    Mesh result =
+        mesh.derive(p, new float[0], over, run.work().part(1, CoreWords.of("work.turning-over")));
+    return Outcome.of(in.withScan(result), CoreWords.of("common.triangles-turned-over", n));
   }
 }

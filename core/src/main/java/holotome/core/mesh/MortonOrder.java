@@ -3,6 +3,7 @@ package holotome.core.mesh;
 import holotome.core.geometry.Box;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -27,7 +28,7 @@ public record MortonOrder(Mesh mesh, int[] vertex, int[] triangle) {
     Parallel.range(
         n,
         GRAIN,
-        work.part(0.1, "Ordering"),
+        work.part(0.1, CoreWords.of("work.ordering")),
         (from, to) -> {
           for (int v = from; v < to; v++) {
             int x = (int) ((p[3 * v] - b.minX()) * k);
@@ -43,7 +44,7 @@ public record MortonOrder(Mesh mesh, int[] vertex, int[] triangle) {
     Parallel.range(
         n,
         GRAIN,
-        work.part(0.1, "Ordering"),
+        work.part(0.1, CoreWords.of("work.ordering")),
         (from, to) -> {
           for (int i = from; i < to; i++) {
             int v = (int) keys[i];

@@ -4,6 +4,7 @@ import holotome.core.attribute.Blends;
 import holotome.core.attribute.Provenance;
 import holotome.core.attribute.Redrawn;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /** Adds vertices and triangles to a mesh that close openings of it. */
@@ -33,9 +34,11 @@ public final class Patching {
             .added(Blends.patch(mesh.vertexCount(), xyz.length / 3))
             .redrawn(Redrawn.patch(n / 3, all.length / 3))
             .build();
-    Mesh patched = mesh.derive(p, xyz, all, work.part(0.6, "Filling in what is carried"));
+    Mesh patched =
+        mesh.derive(p, xyz, all, work.part(0.6, CoreWords.of("work.filling-in-what-is-carried")));
     return mesh.hasTexture()
-        ? PatchTexture.paint(mesh, patched, work.part(0.4, "Filling in the texture"))
+        ? PatchTexture.paint(
+            mesh, patched, work.part(0.4, CoreWords.of("work.filling-in-the-texture")))
         : patched;
   }
 }

@@ -5,6 +5,7 @@ import holotome.core.attribute.Compaction;
 import holotome.core.attribute.Provenance;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /** Takes some triangles of a mesh, with all they carry, and leaves out the rest. */
@@ -25,8 +26,11 @@ public final class Submesh {
    * asks.
    */
   public static Mesh of(Mesh mesh, Choice choice, Work work) {
-    Ranks kept = chosen(mesh.triangleCount(), choice, work.part(0.3, "Counting"));
-    return kept.size() == mesh.triangleCount() ? mesh : of(mesh, kept, work.part(0.7, "Gathering"));
+    Ranks kept =
+        chosen(mesh.triangleCount(), choice, work.part(0.3, CoreWords.of("work.counting")));
+    return kept.size() == mesh.triangleCount()
+        ? mesh
+        : of(mesh, kept, work.part(0.7, CoreWords.of("work.gathering")));
   }
 
   /** The triangles of a set; see {@link #of(Mesh, Choice, Work)}. */
@@ -58,7 +62,7 @@ public final class Submesh {
     Parallel.range(
         mesh.triangleCount(),
         GRAIN,
-        work.part(0.4, "Gathering"),
+        work.part(0.4, CoreWords.of("work.gathering")),
         (from, to) -> {
           int at = 3 * kept.rank(from);
           for (int t = from; t < to; t++) {
@@ -77,6 +81,6 @@ public final class Submesh {
             .kept(kept)
             .vertices(map, map[mesh.vertexCount()])
             .build();
-    return mesh.derive(p, new float[0], corners, work.part(0.3, "Gathering"));
+    return mesh.derive(p, new float[0], corners, work.part(0.3, CoreWords.of("work.gathering")));
   }
 }

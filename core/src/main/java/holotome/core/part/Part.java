@@ -3,6 +3,7 @@ package holotome.core.part;
 import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 
 /**
  * The name of one thing of the work, and what kind of thing it is. Names are those of a Log: small
@@ -36,8 +37,7 @@ public final class Part<T> {
    */
   public static Part<Mesh> mesh(String name) {
     if (!name.matches("[a-z][a-z0-9-]{0,40}") || name.equals("maps") || name.equals("frame")) {
-      throw Failure.usage(
-          "\"" + name + "\" is no name of a mesh; take small letters, digits and hyphens");
+      throw Failure.usage(CoreWords.of("part.is-no-name-of-a", name));
     }
     return name.equals(SCAN.name)
         ? SCAN

@@ -3,6 +3,7 @@ package holotome.core.part;
 import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -65,7 +66,7 @@ public final class Workpiece {
   public Mesh require(Part<Mesh> part) {
     Mesh m = get(part);
     if (m == null) {
-      throw Failure.cannot("There is no mesh called " + part + " yet");
+      throw Failure.cannot(CoreWords.of("workpiece.there-is-no-mesh-called", part));
     }
     return m;
   }

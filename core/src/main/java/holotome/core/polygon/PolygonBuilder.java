@@ -1,6 +1,7 @@
 package holotome.core.polygon;
 
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.util.HashMap;
 import java.util.Map;
 
@@ -44,23 +45,17 @@ final class PolygonBuilder {
   private void face(int f, int[] out) {
     int[] c = faces[f];
     if (java.util.Arrays.stream(c).distinct().count() != c.length || c.length < 3) {
-      throw Failure.badInput("face " + f + " has fewer than three different corners");
+      throw Failure.badInput(CoreWords.of("polygon-builder.face-has-fewer-than-three", f));
     }
     int[] h = new int[c.length];
     for (int i = 0; i < c.length; i++) {
       int a = c[i];
       int b = c[(i + 1) % c.length];
       if (a < 0 || a >= out.length) {
-        throw Failure.badInput("face " + f + " names a point that is not there");
+        throw Failure.badInput(CoreWords.of("polygon-builder.face-names-a-point-that", f));
       }
       if (half.containsKey(key(a, b))) {
-        throw Failure.badInput(
-            "at the edge from point "
-                + a
-                + " to "
-                + b
-                + " faces disagree about the outside, or"
-                + " there are more than two");
+        throw Failure.badInput(CoreWords.of("polygon-builder.at-the-edge-from-point", a, b));
       }
       Integer twin = half.get(key(b, a));
       h[i] = twin == null ? mesh.newEdge(a, b) : PolygonMesh.twin(twin);
@@ -95,7 +90,7 @@ final class PolygonBuilder {
     }
     for (int v = 0; v < degree.length; v++) {
       if (mesh.around(v).length != degree[v]) {
-        throw Failure.badInput("at point " + v + " several fans of faces meet");
+        throw Failure.badInput(CoreWords.of("polygon-builder.at-point-several-fans-of", v));
       }
     }
   }

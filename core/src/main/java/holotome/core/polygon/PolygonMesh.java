@@ -2,6 +2,7 @@ package holotome.core.polygon;
 
 import holotome.core.attribute.Attribute;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 
 /**
  * A small mesh of faces with any number of corners, to be edited by hand: half-edges in flat arrays
@@ -96,7 +97,7 @@ public final class PolygonMesh extends HalfEdges {
   /** Takes a vertex with two edges off: they become one. The way back of {@link #splitEdge}. */
   public void joinEdges(int v) {
     if (!canJoinEdges(v)) {
-      throw Failure.cannot("The point has not just two edges, or a face would become a line");
+      throw Failure.cannot(CoreWords.of("polygon-mesh.the-point-has-not-just"));
     }
     // h leads into v and goes on along out; the latter's edge goes.
     int out = vertexEdge.get(v);
@@ -132,10 +133,10 @@ public final class PolygonMesh extends HalfEdges {
   public int splitFace(int h, int g) {
     int f = face.get(h);
     if (f == NONE || face.get(g) != f || h == g || next.get(h) == g || next.get(g) == h) {
-      throw Failure.cannot("A face is parted between two of its corners that are not neighbours");
+      throw Failure.cannot(CoreWords.of("polygon-mesh.a-face-is-parted-between"));
     }
     if (between(origin.get(h), origin.get(g)) != NONE) {
-      throw Failure.cannot("The two points have an edge already");
+      throw Failure.cannot(CoreWords.of("polygon-mesh.the-two-points-have-an"));
     }
     int e = newEdge(origin.get(h), origin.get(g));
     int hPrevious = previous.get(h);
@@ -186,7 +187,7 @@ public final class PolygonMesh extends HalfEdges {
    */
   public void joinFaces(int h) {
     if (!canJoinFaces(h)) {
-      throw Failure.cannot("The edge is not the only one between two faces");
+      throw Failure.cannot(CoreWords.of("polygon-mesh.the-edge-is-not-the"));
     }
     int keep = face.get(h);
     int gone = face.get(h ^ 1);
@@ -255,7 +256,7 @@ public final class PolygonMesh extends HalfEdges {
    */
   public void collapse(int h, double f) {
     if (!canCollapse(h)) {
-      throw Failure.cannot("Without this edge the surface would meet itself");
+      throw Failure.cannot(CoreWords.of("polygon-mesh.without-this-edge-the-surface"));
     }
     int a = origin.get(h);
     int b = origin.get(h ^ 1);

@@ -14,6 +14,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.List;
 import java.util.Set;
 
@@ -61,7 +62,7 @@ public record Decimate(
     int given =
         (triangles == null ? 0 : 1) + (percent == null ? 0 : 1) + (tolerance == null ? 0 : 1);
     if (given != 1) {
-      throw Failure.usage("give one of triangles, percent or tolerance");
+      throw Failure.usage(CoreWords.of("decimate.give-one-of-triangles-percent"));
     }
   }
 
@@ -93,23 +94,25 @@ public record Decimate(
         tolerance == null ? Double.POSITIVE_INFINITY : in.frame().toBaseLength(tolerance.metres());
     // Texture coordinates do not survive; their colour does, per vertex.
     Mesh plain = scan.hasTexture() ? colouredByVertex(scan) : scan;
-    Mesh light = Decimation.run(plain, target, limit, run.work().part(0.85, "Decimating"));
+    Mesh light =
+        Decimation.run(
+            plain, target, limit, run.work().part(0.85, CoreWords.of("work.decimating")));
     SurfaceDistance off =
         SurfaceDistance.of(
             light,
             scan,
             (int) Math.min(100_000, 4L * light.triangleCount() + 1000),
-            run.work().part(0.15, "Measuring deviation"));
+            run.work().part(0.15, CoreWords.of("work.measuring-deviation")));
     Workpiece out = as == As.CAST ? in.withCast(light) : in.withScan(light);
     String note =
-        String.format(
-            "%,d triangles kept of %,d; deviation %s RMS, %s at most",
+        CoreWords.of(
+            "decimate.triangles-kept-of-deviation-rms",
             light.triangleCount(),
             scan.triangleCount(),
             Length.inBase(off.rms()),
             Length.inBase(off.max()));
     if (tolerance == null && light.triangleCount() > 1.02 * target + 2) {
-      note += "; no further edge could go without turning a triangle over or changing the topology";
+      note += "; " + CoreWords.of("decimate.no-further-edge-could-go");
     }
     return Outcome.of(out, note);
   }

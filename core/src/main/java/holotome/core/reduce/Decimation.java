@@ -8,6 +8,7 @@ import holotome.core.mesh.MortonOrder;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -56,8 +57,8 @@ public final class Decimation {
       return mesh;
     }
     // Collapses hop about by cost; what they touch at each place should share cache lines.
-    MortonOrder near = MortonOrder.of(mesh, work.part(0.05, "Ordering"));
-    return new Decimation(mesh, near, work.part(0.2, "Weighing edges"))
+    MortonOrder near = MortonOrder.of(mesh, work.part(0.05, CoreWords.of("work.ordering")));
+    return new Decimation(mesh, near, work.part(0.2, CoreWords.of("work.weighing-edges")))
         .collapse(mesh, near, target, limit, work);
   }
 
@@ -73,7 +74,7 @@ public final class Decimation {
     for (int i = 0; i < p.length; i++) {
       p[i] = (mesh.xyz()[i] - c[i % 3]) / scale;
     }
-    int[] twin = Adjacency.of(mesh, work.part(0.3, "Finding neighbours")).twin();
+    int[] twin = Adjacency.of(mesh, work.part(0.3, CoreWords.of("work.finding-neighbours"))).twin();
     firstCorner = new int[n];
     nextCorner = new int[tri.length];
     Arrays.fill(firstCorner, -1);
@@ -101,7 +102,7 @@ public final class Decimation {
     Parallel.range(
         n,
         GRAIN,
-        work.part(0.4, "Weighing edges"),
+        work.part(0.4, CoreWords.of("work.weighing-edges")),
         (from, to) -> {
           Evaluator e = new Evaluator();
           for (int v = from; v < to; v++) {

@@ -7,6 +7,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -68,7 +69,9 @@ public final class Silhouette {
     if (mesh.isEmpty()) {
       return new Section(plane, List.of());
     }
-    return new Silhouette(mesh, toWork, plane, cells, work.part(0.1, "Laying flat")).run(work);
+    return new Silhouette(
+            mesh, toWork, plane, cells, work.part(0.1, CoreWords.of("work.laying-flat")))
+        .run(work);
   }
 
   private static float[] flatten(Mesh mesh, Similarity toWork, SectionPlane plane, Work work) {
@@ -102,13 +105,14 @@ public final class Silhouette {
     Parallel.range(
         mesh.triangleCount(),
         GRAIN,
-        work.part(0.3, "Marking the cover"),
+        work.part(0.3, CoreWords.of("work.marking-the-cover")),
         (from, to) -> {
           for (int t = from; t < to; t++) {
             mark(tri[3 * t], tri[3 * t + 1], tri[3 * t + 2]);
           }
         });
-    Map<Long, List<float[]>> edges = turningEdges(work.part(0.5, "Finding the outline"));
+    Map<Long, List<float[]>> edges =
+        turningEdges(work.part(0.5, CoreWords.of("work.finding-the-outline")));
     List<Curve> curves = new ArrayList<>();
     for (Curve c : border()) {
       Curve snapped = snapped(c, edges);

@@ -7,6 +7,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -87,7 +88,7 @@ public final class Slicer {
     Parallel.chunked(
         n,
         GRAIN,
-        work.part(0.6, "Cutting"),
+        work.part(0.6, CoreWords.of("work.cutting")),
         (c, from, to) -> {
           Crossings out = new Crossings();
           for (int t = from; t < to; t++) {
@@ -97,9 +98,7 @@ public final class Slicer {
         });
     long crossings = Arrays.stream(parts).mapToLong(p -> p.size).sum();
     if (crossings > MOST) {
-      throw Failure.cannot(
-          String.format(
-              "The planes cross %,d edges, more than can be joined; take fewer planes", crossings));
+      throw Failure.cannot(CoreWords.of("slicer.the-planes-cross-edges-more", crossings));
     }
     int[] start = new int[count + 1];
     for (Crossings p : parts) {
@@ -125,7 +124,7 @@ public final class Slicer {
     Parallel.range(
         count,
         1,
-        work.part(0.4, "Joining curves"),
+        work.part(0.4, CoreWords.of("work.joining-curves")),
         (from, to) -> {
           for (int k = from; k < to; k++) {
             sections[k] = section(k, Arrays.copyOfRange(ends, 2 * start[k], 2 * start[k + 1]));

@@ -8,6 +8,7 @@ import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
@@ -20,10 +21,10 @@ public record BrushStroke(
 
   public BrushStroke {
     if (points.length == 0 || points.length % 3 != 0) {
-      throw Failure.usage("a brush stroke's points need three numbers each");
+      throw Failure.usage(CoreWords.of("brush-stroke.a-brush-strokes-points-need"));
     }
     if (!(radius.metres() > 0)) {
-      throw Failure.usage("a brush's radius must be above zero");
+      throw Failure.usage(CoreWords.of("brush-stroke.a-brushs-radius-must-be"));
     }
   }
 

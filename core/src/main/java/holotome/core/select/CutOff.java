@@ -4,6 +4,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.task.Work;
 import holotome.core.topology.Islands;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /**
@@ -49,8 +50,10 @@ public final class CutOff {
       }
     }
     work.advance(0.2);
-    Mesh around = Submesh.of(mesh, part, work.part(0.3, "Finding what is cut off"));
-    Islands islands = Islands.of(around, work.part(0.3, "Finding what is cut off"));
+    Mesh around =
+        Submesh.of(mesh, part, work.part(0.3, CoreWords.of("work.finding-what-is-cut-off")));
+    Islands islands =
+        Islands.of(around, work.part(0.3, CoreWords.of("work.finding-what-is-cut-off")));
     boolean[] goesOn = new boolean[islands.count()];
     boolean[] hangs = new boolean[islands.count()];
     int[] size = new int[islands.count()];

@@ -7,6 +7,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /** Surface that faces a direction, within an angle. */
@@ -18,7 +19,7 @@ public record Facing(
 
   public Facing {
     if (towards.length != 3 || !(Vec.length(towards) > 0)) {
-      throw Failure.usage("a direction needs three numbers, not all null");
+      throw Failure.usage(CoreWords.of("facing.a-direction-needs-three-numbers"));
     }
   }
 

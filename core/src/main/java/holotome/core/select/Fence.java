@@ -6,6 +6,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /**
@@ -28,13 +29,13 @@ public record Fence(
 
   public Fence {
     if (view.length != 16) {
-      throw Failure.usage("a fence's view needs 16 numbers");
+      throw Failure.usage(CoreWords.of("fence.a-fences-view-needs-16"));
     }
     if (reach == null && outline.length < 6 || outline.length < 2 || outline.length % 2 != 0) {
-      throw Failure.usage("a fence's outline needs at least three corners");
+      throw Failure.usage(CoreWords.of("fence.a-fences-outline-needs-at"));
     }
     if (reach != null && !(reach > 0)) {
-      throw Failure.usage("a stroke's reach must be above zero");
+      throw Failure.usage(CoreWords.of("fence.a-strokes-reach-must-be"));
     }
   }
 

@@ -8,6 +8,7 @@ import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /** What lies between two heights along a direction, measured from the origin. */
@@ -19,13 +20,13 @@ public record Heights(
 
   public Heights {
     if (along.length != 3 || !(Vec.length(along) > 0)) {
-      throw Failure.usage("a height's direction needs three numbers, not all null");
+      throw Failure.usage(CoreWords.of("heights.a-heights-direction-needs-three"));
     }
     if (from == null && to == null) {
-      throw Failure.usage("give a height to begin or to end at");
+      throw Failure.usage(CoreWords.of("heights.give-a-height-to-begin"));
     }
     if (from != null && to != null && from.metres() > to.metres()) {
-      throw Failure.usage("the height to begin at lies above the one to end at");
+      throw Failure.usage(CoreWords.of("heights.the-height-to-begin-at"));
     }
   }
 

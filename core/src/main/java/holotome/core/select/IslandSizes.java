@@ -7,6 +7,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Islands;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.BitSet;
 
@@ -28,16 +29,18 @@ public record IslandSizes(
         && fromAcross == null
         && toAcross == null
         && away == null) {
-      throw Failure.usage("give at least one limit for the islands");
+      throw Failure.usage(CoreWords.of("island-sizes.give-at-least-one-limit"));
     }
   }
 
   @Override
   public BitSet select(Mesh mesh, Frame frame, Work work) {
-    Islands islands = Islands.of(mesh, work.part(0.5, "Finding islands"));
-    boolean[] chosen = chosen(islands, mesh, frame, work.part(0.3, "Measuring islands"));
+    Islands islands = Islands.of(mesh, work.part(0.5, CoreWords.of("work.finding-islands")));
+    boolean[] chosen =
+        chosen(islands, mesh, frame, work.part(0.3, CoreWords.of("work.measuring-islands")));
     int[] of = islands.ofTriangle();
-    return TriangleTest.select(mesh, work.part(0.2, "Selecting"), (t, x, y, z) -> chosen[of[t]]);
+    return TriangleTest.select(
+        mesh, work.part(0.2, CoreWords.of("work.selecting")), (t, x, y, z) -> chosen[of[t]]);
   }
 
   /** Which islands the limits name, by rank. */

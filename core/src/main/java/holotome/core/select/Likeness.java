@@ -7,6 +7,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 import java.util.Locale;
 
@@ -27,7 +28,7 @@ public record Likeness(
 
   public Likeness {
     if (!colour.matches("#[0-9a-fA-F]{6}")) {
-      throw Failure.usage("\"" + colour + "\" is not a colour; write it as #rrggbb");
+      throw Failure.usage(CoreWords.of("likeness.is-not-a-colour-write", colour));
     }
   }
 
@@ -38,7 +39,7 @@ public record Likeness(
   @Override
   public BitSet select(Mesh mesh, Frame frame, Work work) {
     if (!mesh.hasColour()) {
-      throw Failure.cannot("The scan has no colour to select by");
+      throw Failure.cannot(CoreWords.of("likeness.the-scan-has-no-colour"));
     }
     float[] want = lab(Integer.parseInt(colour.substring(1), 16));
     double limit = within * within;

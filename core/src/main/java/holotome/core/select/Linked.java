@@ -9,6 +9,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Islands;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.BitSet;
 
@@ -26,7 +27,7 @@ public record Linked(
 
   public Linked {
     if (point.length != 3) {
-      throw Failure.usage("the point needs three numbers");
+      throw Failure.usage(CoreWords.of("linked.the-point-needs-three-numbers"));
     }
   }
 
@@ -35,14 +36,17 @@ public record Linked(
     if (mesh.isEmpty()) {
       return new BitSet();
     }
-    int seed = NearestTriangle.of(mesh, frame.toBase(point), work.part(0.2, "Selecting"));
+    int seed =
+        NearestTriangle.of(
+            mesh, frame.toBase(point), work.part(0.2, CoreWords.of("work.selecting")));
     if (sharp >= 180) {
-      int[] of = Islands.of(mesh, work.part(0.6, "Finding islands")).ofTriangle();
+      int[] of =
+          Islands.of(mesh, work.part(0.6, CoreWords.of("work.finding-islands"))).ofTriangle();
       int island = of[seed];
       return TriangleTest.select(
-          mesh, work.part(0.2, "Selecting"), (t, x, y, z) -> of[t] == island);
+          mesh, work.part(0.2, CoreWords.of("work.selecting")), (t, x, y, z) -> of[t] == island);
     }
-    int[] twin = Adjacency.of(mesh, work.part(0.5, "Finding neighbours")).twin();
+    int[] twin = Adjacency.of(mesh, work.part(0.5, CoreWords.of("work.finding-neighbours"))).twin();
     return flood(mesh, twin, seed, Math.cos(Math.toRadians(sharp)), work);
   }
 

@@ -6,6 +6,7 @@ import holotome.core.step.Blob;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Objects;
@@ -42,9 +43,7 @@ public record Pick(
             .filter(Objects::nonNull)
             .count();
     if (given != 1) {
-      throw Failure.usage(
-          "each pick needs just one of fence, box, height, colour, facing, islands, border, linked,"
-              + " brush, stored, change");
+      throw Failure.usage(CoreWords.of("pick.each-pick-needs-just-one"));
     }
   }
 
@@ -128,7 +127,8 @@ public record Pick(
   public static BitSet all(List<Pick> picks, Mesh mesh, Frame frame, Work work) {
     BitSet set = new BitSet(mesh.triangleCount());
     for (Pick p : picks) {
-      set = p.apply(set, mesh, frame, work.part(1.0 / picks.size(), "Selecting"));
+      set =
+          p.apply(set, mesh, frame, work.part(1.0 / picks.size(), CoreWords.of("work.selecting")));
     }
     return set;
   }

@@ -7,6 +7,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /**
@@ -25,10 +26,10 @@ public record Region(
 
   public Region {
     if (centre.length != 3 || size.length != 3 || turn.length != 3) {
-      throw Failure.usage("a box needs three numbers each for its centre, size and turn");
+      throw Failure.usage(CoreWords.of("region.a-box-needs-three-numbers"));
     }
     if (!(size[0] > 0 && size[1] > 0 && size[2] > 0)) {
-      throw Failure.usage("a box's size must be above zero along each edge");
+      throw Failure.usage(CoreWords.of("region.a-boxs-size-must-be"));
     }
   }
 

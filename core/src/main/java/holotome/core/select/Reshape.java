@@ -5,6 +5,7 @@ import holotome.core.mesh.Submesh;
 import holotome.core.step.Parameter;
 import holotome.core.task.Work;
 import holotome.core.topology.Islands;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /** A change of what is selected so far. */
@@ -48,12 +49,13 @@ public record Reshape(
     BitSet set = from;
     int[] tri = mesh.triangles();
     for (int i = 0; i < times; i++) {
-      byte[] out = Rings.vertices(mesh, set, false, work.part(0.5 / times, "Selecting"));
+      byte[] out =
+          Rings.vertices(mesh, set, false, work.part(0.5 / times, CoreWords.of("work.selecting")));
       BitSet was = set;
       set =
           TriangleTest.select(
               mesh,
-              work.part(0.5 / times, "Selecting"),
+              work.part(0.5 / times, CoreWords.of("work.selecting")),
               (t, x, y, z) ->
                   was.get(t) && (out[tri[3 * t]] | out[tri[3 * t + 1]] | out[tri[3 * t + 2]]) == 0);
     }
@@ -84,7 +86,7 @@ public record Reshape(
       set =
           TriangleTest.select(
               mesh,
-              work.part(1.0 / times, "Selecting"),
+              work.part(1.0 / times, CoreWords.of("work.selecting")),
               (t, x, y, z) -> {
                 double share = 0;
                 for (int k = 0; k < 3; k++) {
@@ -99,13 +101,14 @@ public record Reshape(
   }
 
   private static BitSet islands(Mesh mesh, BitSet set, Work work) {
-    Islands islands = Islands.of(mesh, work.part(0.7, "Finding islands"));
+    Islands islands = Islands.of(mesh, work.part(0.7, CoreWords.of("work.finding-islands")));
     int[] of = islands.ofTriangle();
     boolean[] touched = new boolean[islands.count()];
     for (int t = set.nextSetBit(0); t >= 0; t = set.nextSetBit(t + 1)) {
       touched[of[t]] = true;
     }
-    return TriangleTest.select(mesh, work.part(0.3, "Selecting"), (t, x, y, z) -> touched[of[t]]);
+    return TriangleTest.select(
+        mesh, work.part(0.3, CoreWords.of("work.selecting")), (t, x, y, z) -> touched[of[t]]);
   }
 
   /**
@@ -113,10 +116,12 @@ public record Reshape(
    * what is selected on its island is a gap, unless it is that island's largest such part.
    */
   private static BitSet filled(Mesh mesh, BitSet set, Work work) {
-    Mesh rest = Submesh.of(mesh, t -> !set.get(t), work.part(0.2, "Finding gaps"));
-    Islands parts = Islands.of(rest, work.part(0.3, "Finding gaps"));
-    Islands whole = Islands.of(mesh, work.part(0.3, "Finding gaps"));
-    byte[] selected = Rings.vertices(mesh, set, true, work.part(0.1, "Finding gaps"));
+    Mesh rest =
+        Submesh.of(mesh, t -> !set.get(t), work.part(0.2, CoreWords.of("work.finding-gaps")));
+    Islands parts = Islands.of(rest, work.part(0.3, CoreWords.of("work.finding-gaps")));
+    Islands whole = Islands.of(mesh, work.part(0.3, CoreWords.of("work.finding-gaps")));
+    byte[] selected =
+        Rings.vertices(mesh, set, true, work.part(0.1, CoreWords.of("work.finding-gaps")));
     int[] tri = mesh.triangles();
     int n = mesh.triangleCount();
     int[] islandOf = new int[parts.count()];

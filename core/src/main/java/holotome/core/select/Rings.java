@@ -3,6 +3,7 @@ package holotome.core.select;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /** Steps over a mesh from triangles to those that share a vertex with them. O(V + T) a step. */
@@ -45,8 +46,9 @@ final class Rings {
   static BitSet grown(Mesh mesh, BitSet from, int times, Work work) {
     BitSet set = from;
     for (int i = 0; i < times; i++) {
-      byte[] marked = vertices(mesh, set, true, work.part(0.5 / times, "Selecting"));
-      set = touching(mesh, marked, work.part(0.5 / times, "Selecting"));
+      byte[] marked =
+          vertices(mesh, set, true, work.part(0.5 / times, CoreWords.of("work.selecting")));
+      set = touching(mesh, marked, work.part(0.5 / times, CoreWords.of("work.selecting")));
     }
     return set;
   }

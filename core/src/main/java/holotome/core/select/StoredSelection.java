@@ -2,6 +2,7 @@ package holotome.core.select;
 
 import holotome.core.step.Blob;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
@@ -55,10 +56,7 @@ public final class StoredSelection {
       int made = in.readInt();
       if (made != triangles) {
         throw Failure.cannot(
-            String.format(
-                "The stored selection belongs to a mesh of %,d triangles, this one has %,d;"
-                    + " select by a fence instead, which fits any scan",
-                made, triangles));
+            CoreWords.of("stored-selection.the-stored-selection-belongs-to", made, triangles));
       }
       BitSet set = new BitSet(triangles);
       int at = 0;
@@ -66,7 +64,7 @@ public final class StoredSelection {
       while (at < triangles) {
         int n = number(in);
         if (n < 0 || n > triangles - at) {
-          throw Failure.usage("The stored selection is damaged");
+          throw Failure.usage(CoreWords.of("stored-selection.the-stored-selection-is-damaged"));
         }
         if (inside) {
           set.set(at, at + n);
@@ -76,7 +74,8 @@ public final class StoredSelection {
       }
       return set;
     } catch (IOException e) {
-      throw new Failure(Failure.Kind.USAGE, "The stored selection is damaged", e);
+      throw new Failure(
+          Failure.Kind.USAGE, CoreWords.of("stored-selection.the-stored-selection-is-damaged"), e);
     }
   }
 

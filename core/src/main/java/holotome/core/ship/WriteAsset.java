@@ -24,6 +24,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -108,10 +109,7 @@ public record WriteAsset(
     if (name.isBlank()
         || name.startsWith(".")
         || !name.matches("[^/\\\\:*?\"<>|\\p{Cntrl}]{1,200}")) {
-      throw Failure.usage(
-          "\""
-              + name
-              + "\" is not a file name; leave out directories and the signs / \\ : * ? \" < > |");
+      throw Failure.usage(CoreWords.of("write-asset.is-not-a-file-name", name));
     }
   }
 
@@ -133,14 +131,13 @@ public record WriteAsset(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     if (run.out() == null) {
-      throw Failure.cannot("There is no directory to write to; name one");
+      throw Failure.cannot(CoreWords.of("write-asset.there-is-no-directory-to"));
     }
     Mesh mesh = what == What.CAST ? in.current() : in.scan();
     Maps maps = mesh == in.cast() ? in.maps() : null;
     Target target = target(in.frame());
     if (written() == Format.GLB && (target.frame != null || axes != null)) {
-      throw Failure.cannot(
-          "GLB holds metres with Y up and cannot carry another frame; choose ply or obj");
+      throw Failure.cannot(CoreWords.of("write-asset.glb-holds-metres-with-y"));
     }
     Path file = run.out().resolve(fileName());
     try (SafeFiles files = new SafeFiles()) {
@@ -165,13 +162,16 @@ public record WriteAsset(
       files.commit();
     }
     String note =
-        String.format(
-            "%s written: %,d triangles%s",
-            file.getFileName(),
-            mesh.triangleCount(),
-            target.frame == null ? "" : ", in the frame " + target.frame);
+        target.frame == null
+            ? CoreWords.of(
+                "write-asset.written-triangles", file.getFileName(), mesh.triangleCount())
+            : CoreWords.of(
+                "write-asset.written-triangles-in-the-frame",
+                file.getFileName(),
+                mesh.triangleCount(),
+                target.frame);
     if (!in.frame().trueSize() && target.frame == null) {
-      note += "; the true size is unknown, the file's own units were taken as metres";
+      note += "; " + CoreWords.of("write-asset.the-true-size-is-unknown");
     }
     return Outcome.of(in, note);
   }
@@ -192,8 +192,7 @@ public record WriteAsset(
           f.toWork().then(a.fromWork()), null, a.isLeftHanded() ? a.turnedAxis() : -1);
     }
     if (axes != null) {
-      throw Failure.usage(
-          "a kept frame has axes of its own; give either \"frame\" or \"axes\", not both");
+      throw Failure.usage(CoreWords.of("write-asset.a-kept-frame-has-axes"));
     }
     if (name.equals(ORIGINAL)) {
       return new Target(f.toFile(), ORIGINAL, f.leftHandedFile() ? 0 : -1);
@@ -201,12 +200,11 @@ public record WriteAsset(
     NamedFrame kept = f.named(name);
     if (kept == null) {
       throw Failure.cannot(
-          "No frame is kept under the name \""
-              + name
-              + "\"; there is "
-              + Stream.concat(
-                      Stream.of(WORKING, ORIGINAL), f.named().stream().map(NamedFrame::name))
-                  .collect(Collectors.joining(", ")));
+          CoreWords.of(
+              "common.no-frame-is-kept-under",
+              name,
+              Stream.concat(Stream.of(WORKING, ORIGINAL), f.named().stream().map(NamedFrame::name))
+                  .collect(Collectors.joining(", "))));
     }
     return new Target(kept.fromBase(), name, -1);
   }

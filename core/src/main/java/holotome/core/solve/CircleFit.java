@@ -2,6 +2,7 @@ package holotome.core.solve;
 
 import holotome.core.geometry.Vec;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 
 /**
  * A circle through points in space: in the plane that fits them best, by least squares of the
@@ -22,7 +23,7 @@ public record CircleFit(
    */
   public static CircleFit of(double[] points) {
     if (points.length < 9) {
-      throw Failure.cannot("A circle needs at least three points");
+      throw Failure.cannot(CoreWords.of("circle-fit.a-circle-needs-at-least"));
     }
     Cloud cloud = Cloud.of(points);
     double[] n = Dense.least(cloud.covariance(), 3);
@@ -40,7 +41,7 @@ public record CircleFit(
     }
     Ring guess = guess(flat);
     if (guess == null) {
-      throw Failure.cannot("The points lie in a line; they tell of no circle");
+      throw Failure.cannot(CoreWords.of("circle-fit.the-points-lie-in-a"));
     }
     Ring r = Levenberg.fit(flat, guess, Kind.RING);
     double[] c = Vec.add(Vec.mul(u, r.x), Vec.mul(v, r.y));

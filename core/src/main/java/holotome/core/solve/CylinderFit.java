@@ -2,6 +2,7 @@ package holotome.core.solve;
 
 import holotome.core.geometry.Vec;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 
 /**
  * A cylinder through points by least squares of the distances (Lukács, Martin and Marshall,
@@ -23,7 +24,7 @@ public record CylinderFit(double[] point, double[] axis, double radius, double r
    */
   public static CylinderFit of(double[] points, double[] normals) {
     if (points.length < 15) {
-      throw Failure.cannot("A cylinder needs at least five points");
+      throw Failure.cannot(CoreWords.of("cylinder-fit.a-cylinder-needs-at-least"));
     }
     Cloud cloud = Cloud.of(points);
     double[][] axes = guesses(cloud, normals);
@@ -43,7 +44,7 @@ public record CylinderFit(double[] point, double[] axis, double radius, double r
     }
     // Of a flat patch any radius is as good as a larger one.
     if (best == null || best.r > 1e4) {
-      throw Failure.cannot("The points do not bend; they tell of no cylinder");
+      throw Failure.cannot(CoreWords.of("cylinder-fit.the-points-do-not-bend"));
     }
     double along = Vec.dot(best.point, best.axis);
     double[] nearest = Vec.sub(best.point, Vec.mul(best.axis, along));

@@ -2,6 +2,7 @@ package holotome.core.solve;
 
 import holotome.core.geometry.Vec;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 
 /**
  * A sphere through points by least squares of the distances: a first guess by the linear equation
@@ -19,12 +20,12 @@ public record SphereFit(double[] centre, double radius, double rms) {
    */
   public static SphereFit of(double[] points) {
     if (points.length < 12) {
-      throw Failure.cannot("A sphere needs at least four points");
+      throw Failure.cannot(CoreWords.of("sphere-fit.a-sphere-needs-at-least"));
     }
     Cloud cloud = Cloud.of(points);
     Ball guess = guess(cloud.points());
     if (guess == null) {
-      throw Failure.cannot("The points lie in a plane; they tell of no sphere");
+      throw Failure.cannot(CoreWords.of("sphere-fit.the-points-lie-in-a"));
     }
     Ball b = Levenberg.fit(cloud.points(), guess, Kind.BALL);
     return new SphereFit(

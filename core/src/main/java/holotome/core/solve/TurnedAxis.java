@@ -2,6 +2,7 @@ package holotome.core.solve;
 
 import holotome.core.geometry.Vec;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -26,7 +27,7 @@ public record TurnedAxis(double[] point, double[] axis, double off) {
   public static TurnedAxis of(double[] points, double[] normals) {
     int n = points.length / 3;
     if (n < 6) {
-      throw Failure.cannot("A turned body needs more points than that to be found");
+      throw Failure.cannot(CoreWords.of("turned-axis.a-turned-body-needs-more"));
     }
     Cloud cloud = Cloud.of(points);
     double[] p = cloud.points();
@@ -52,7 +53,7 @@ public record TurnedAxis(double[] point, double[] axis, double off) {
       }
     }
     if (best == null) {
-      throw Failure.cannot("No axis can be told: the surface is flat, or a ball");
+      throw Failure.cannot(CoreWords.of("turned-axis.no-axis-can-be-told"));
     }
     double[] axis = Vec.of(best[0], best[1], best[2]);
     double[] point = Vec.cross(axis, Vec.of(best[3], best[4], best[5]));

@@ -3,6 +3,7 @@ package holotome.core.spatial;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 
 /**
  * A bounding-volume hierarchy over the triangles of a mesh: two children per node, split by the
@@ -95,7 +96,7 @@ public final class Bvh {
       Parallel.range(
           n,
           GRAIN,
-          work.part(0.1, "Indexing the surface"),
+          work.part(0.1, CoreWords.of("work.indexing-the-surface")),
           (from, to) -> {
             for (int t = from; t < to; t++) {
               ids[t] = t;
@@ -127,7 +128,7 @@ public final class Bvh {
       Parallel.range(
           parts.length,
           1,
-          work.part(0.6, "Indexing the surface"),
+          work.part(0.6, CoreWords.of("work.indexing-the-surface")),
           (from, to) -> {
             for (int i = from; i < to; i++) {
               Branch b = branches.get(i);
@@ -160,7 +161,7 @@ public final class Bvh {
       Parallel.range(
           n,
           GRAIN,
-          work.part(0.2, "Indexing the surface"),
+          work.part(0.2, CoreWords.of("work.indexing-the-surface")),
           (from, to) -> {
             for (int i = from; i < to; i++) {
               for (int k = 0; k < 3; k++) {

@@ -4,6 +4,7 @@ import holotome.core.geometry.Box;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -40,7 +41,7 @@ public final class ClusteredMesh {
     Parallel.range(
         n,
         GRAIN,
-        work.part(0.3, "Looking from afar"),
+        work.part(0.3, CoreWords.of("work.looking-from-afar")),
         (from, to) -> {
           for (int v = from; v < to; v++) {
             cell[v] =
@@ -50,8 +51,10 @@ public final class ClusteredMesh {
           }
         });
     int[] cluster = new int[n];
-    float[] means = means(mesh, cell, cluster, work.part(0.4, "Looking from afar"));
-    return new Mesh(means, triangles(mesh, cluster, work.part(0.3, "Looking from afar")));
+    float[] means =
+        means(mesh, cell, cluster, work.part(0.4, CoreWords.of("work.looking-from-afar")));
+    return new Mesh(
+        means, triangles(mesh, cluster, work.part(0.3, CoreWords.of("work.looking-from-afar"))));
   }
 
   private static long part(double along, double k) {

@@ -3,6 +3,7 @@ package holotome.core.spatial;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 
 /**
  * Counts pairs of triangles that cut through each other: an edge of one passes through the inside
@@ -15,13 +16,13 @@ public final class SelfIntersections {
   private SelfIntersections() {}
 
   public static long count(Mesh mesh, Work work) {
-    Bvh bvh = Bvh.of(mesh, work.part(0.3, "Indexing the surface"));
+    Bvh bvh = Bvh.of(mesh, work.part(0.3, CoreWords.of("work.indexing-the-surface")));
     int n = mesh.triangleCount();
     long[] parts = new long[Parallel.chunks(n, GRAIN)];
     Parallel.chunked(
         n,
         GRAIN,
-        work.part(0.7, "Looking for self-intersections"),
+        work.part(0.7, CoreWords.of("common.looking-for-self-intersections")),
         (c, from, to) -> {
           Finder finder = new Finder(mesh, bvh);
           for (int t = from; t < to; t++) {

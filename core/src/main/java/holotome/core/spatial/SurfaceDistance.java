@@ -5,6 +5,7 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -27,9 +28,9 @@ public record SurfaceDistance(double rms, double mean, double p95, double max) {
     if (from.isEmpty() || to.isEmpty()) {
       return new SurfaceDistance(Double.NaN, Double.NaN, Double.NaN, Double.NaN);
     }
-    Bvh bvh = Bvh.of(to, work.part(0.3, "Indexing the surface"));
+    Bvh bvh = Bvh.of(to, work.part(0.3, CoreWords.of("work.indexing-the-surface")));
     float[] points = sample(from, samples);
-    float[] d = distances(points, bvh, work.part(0.7, "Measuring distances"));
+    float[] d = distances(points, bvh, work.part(0.7, CoreWords.of("work.measuring-distances")));
     return of(d);
   }
 

@@ -1,6 +1,7 @@
 package holotome.core.step;
 
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.Base64;
 
@@ -30,7 +31,7 @@ public final class Blob {
     try {
       return new Blob(Base64.getDecoder().decode(text));
     } catch (IllegalArgumentException e) {
-      throw new Failure(Failure.Kind.USAGE, "the data is damaged: it is not base 64", e);
+      throw new Failure(Failure.Kind.USAGE, CoreWords.of("blob.the-data-is-damaged-it"), e);
     }
   }
 

@@ -16,8 +16,9 @@ import java.util.List;
  * @param work the new workpiece
  * @param stated what was done, in plain sentences without a full stop; figures included
  * @param counts of the new Scan, where the step had to count anyway; else null
+ * @param amount how many things it dealt with (holes filled), where it counts them; else nought
  */
-public record Outcome(Workpiece work, List<String> stated, Counts counts) {
+public record Outcome(Workpiece work, List<String> stated, Counts counts, int amount) {
   public Outcome {
     stated = List.copyOf(stated);
   }
@@ -28,8 +29,12 @@ public record Outcome(Workpiece work, List<String> stated, Counts counts) {
     return stated.stream().map(n -> Length.read(n, f.toWork().scale(), f.trueSize())).toList();
   }
 
+  public Outcome(Workpiece work, List<String> notes, Counts counts) {
+    this(work, notes, counts, 0);
+  }
+
   public Outcome(Workpiece work, List<String> notes) {
-    this(work, notes, null);
+    this(work, notes, null, 0);
   }
 
   public static Outcome of(Workpiece work, String... notes) {

@@ -2,6 +2,7 @@ package holotome.core.step;
 
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
@@ -58,7 +59,9 @@ final class PlainValues {
     if (x == Math.rint(x) && Math.abs(x) < 1e15) {
       return Long.toString((long) x);
     }
-    return Double.isInfinite(x) ? (x > 0 ? "any above" : "any below") : Double.toString(x);
+    return Double.isInfinite(x)
+        ? (x > 0 ? CoreWords.of("plain-values.any-above") : CoreWords.of("plain-values.any-below"))
+        : Double.toString(x);
   }
 
   static Object read(Object v, Type type, String where) {
@@ -88,7 +91,7 @@ final class PlainValues {
     if (t == int.class || t == Integer.class) {
       double d = real(v);
       if (d != Math.rint(d) || Math.abs(d) > Integer.MAX_VALUE) {
-        throw Failure.usage("\"" + v + "\" is not a whole number");
+        throw Failure.usage(CoreWords.of("plain-values.is-not-a-whole-number", v));
       }
       return (int) d;
     }
@@ -100,7 +103,7 @@ final class PlainValues {
     }
     if (t.isRecord()) {
       if (!(v instanceof Map<?, ?> m)) {
-        throw Failure.usage("expected a group { ... }, found \"" + v + "\"");
+        throw Failure.usage(CoreWords.of("plain-values.expected-a-group-found", v));
       }
       Map<String, Object> named = new LinkedHashMap<>();
       m.forEach((k, x) -> named.put(k.toString(), x));
@@ -123,14 +126,14 @@ final class PlainValues {
       }
       all.add(k);
     }
-    throw Failure.usage("\"" + v + "\" is not one of " + String.join(", ", all));
+    throw Failure.usage(CoreWords.of("plain-values.is-not-one-of", v, String.join(", ", all)));
   }
 
   private static Boolean bool(Object v) {
     return switch (v.toString()) {
       case "true", "yes" -> true;
       case "false", "no" -> false;
-      default -> throw Failure.usage("\"" + v + "\" is neither true nor false");
+      default -> throw Failure.usage(CoreWords.of("plain-values.is-neither-true-nor-false", v));
     };
   }
 
@@ -143,7 +146,7 @@ final class PlainValues {
     } catch (NumberFormatException e) {
       // Said below, in one way for every value that is no number.
     }
-    throw Failure.usage("\"" + v + "\" is not a number");
+    throw Failure.usage(CoreWords.of("plain-values.is-not-a-number", v));
   }
 
   private static double[] reals(Object v) {

@@ -3,6 +3,7 @@ package holotome.core.step;
 import holotome.core.part.Part;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
@@ -11,6 +12,7 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
@@ -49,6 +51,11 @@ public final class StepKind {
       List<String> choices,
       List<Field> parts) {
 
+    /** Its label on a Sheet, in the language spoken. */
+    public String label() {
+      return StepWords.label(name);
+    }
+
     /** Whether several of the choices may be taken together. */
     public boolean isList() {
       return type.startsWith("list");
@@ -63,7 +70,7 @@ public final class StepKind {
     }
     List<Field> list = new ArrayList<>();
     for (RecordComponent c : type.getRecordComponents()) {
-      list.add(field(c));
+      list.add(field(c, describes.id() + "."));
     }
     this.fields = List.copyOf(list);
   }
@@ -103,19 +110,28 @@ public final class StepKind {
     return describes.id().substring(0, describes.id().indexOf('.'));
   }
 
+  /** Its title in ids, the same in every language. */
+  public String slug() {
+    return describes.title().toLowerCase(Locale.ROOT).replace(' ', '-');
+  }
+
+  /** As on a Sheet, in the language spoken. */
   public String title() {
-    return describes.title();
+    return StepWords.of(id(), describes.title());
   }
 
   public String help() {
-    return describes.help();
+    return StepWords.of(id() + ".help", describes.help());
   }
 
   public List<Field> fields() {
     return fields;
   }
 
-  private static Field field(RecordComponent c) {
+  /**
+   * @param key what the key of its help begins with; null for what is not shown on a Sheet
+   */
+  private static Field field(RecordComponent c, String key) {
     Parameter p = parameter(c);
     List<String> choices = new ArrayList<>();
     Class<?> t = c.getType();
@@ -143,7 +159,7 @@ public final class StepKind {
         p.optional(),
         p.when(),
         p.oneOf(),
-        p.help(),
+        key == null ? p.help() : StepWords.of(key + PlainValues.nameOf(c), p.help()),
         List.copyOf(choices),
         parts(c.getGenericType()));
   }
@@ -157,7 +173,7 @@ public final class StepKind {
     }
     List<Field> out = new ArrayList<>();
     for (RecordComponent c : record.getRecordComponents()) {
-      out.add(field(c));
+      out.add(field(c, null));
     }
     return List.copyOf(out);
   }
@@ -179,13 +195,13 @@ public final class StepKind {
     for (String key : values.keySet()) {
       if (!key.equals("do") && fields.stream().noneMatch(f -> f.name().equals(key))) {
         throw Failure.usage(
-            id()
-                + " has no parameter \""
-                + key
-                + "\"; it has "
-                + (fields.isEmpty()
-                    ? "none"
-                    : String.join(", ", fields.stream().map(Field::name).toList())));
+            fields.isEmpty()
+                ? CoreWords.of("step-kind.has-no-parameter-it-has", id(), key)
+                : CoreWords.of(
+                    "step-kind.has-no-parameter-it-has-2",
+                    id(),
+                    key,
+                    String.join(", ", fields.stream().map(Field::name).toList())));
       }
     }
     return (Step) create(type, values, id());
@@ -225,7 +241,7 @@ public final class StepKind {
       }
       if (v == null) {
         if (!p.optional()) {
-          throw Failure.usage(where + " needs \"" + name + "\": " + p.help());
+          throw Failure.usage(CoreWords.of("step-kind.needs", where, name, p.help()));
         }
         arguments[i] = null;
         continue;
@@ -261,16 +277,14 @@ public final class StepKind {
         };
     if (!Double.isNaN(x) && (x < p.min() || x > p.max())) {
       throw Failure.usage(
-          where
-              + ": "
-              + name
-              + " must lie between "
-              + PlainValues.number(p.min())
-              + " and "
-              + PlainValues.number(p.max())
-              + (p.unit().isEmpty() ? "" : " " + p.unit())
-              + ", not "
-              + PlainValues.number(x));
+          CoreWords.of(
+              "step-kind.must-lie-between-and-not",
+              where,
+              name,
+              PlainValues.number(p.min()),
+              PlainValues.number(p.max()),
+              p.unit().isEmpty() ? "" : " " + p.unit(),
+              PlainValues.number(x)));
     }
   }
 

@@ -1,5 +1,7 @@
 package holotome.core.task;
 
+import holotome.core.words.CoreWords;
+
 /**
  * A refusal in plain words: what happened, to what, and what to do about it.
  *
@@ -56,7 +58,7 @@ public final class Failure extends RuntimeException {
   }
 
   public static Failure cancelled() {
-    return new Failure(Kind.CANCELLED, "Cancelled; nothing was changed");
+    return new Failure(Kind.CANCELLED, CoreWords.of("failure.cancelled-nothing-was-changed"));
   }
 
   /** Turns whatever went wrong into a Failure with one line; a Failure passes through. */
@@ -68,21 +70,17 @@ public final class Failure extends RuntimeException {
     return switch (at) {
       case Failure failure -> failure;
       case OutOfMemoryError e ->
-          new Failure(
-              Kind.MEMORY,
-              "Not enough memory; close other programs, or lighten the scan first with"
-                  + " reduce.decimate and \"as\": \"scan\"",
-              e);
+          new Failure(Kind.MEMORY, CoreWords.of("failure.not-enough-memory-close-other"), e);
       case java.io.IOException e -> new Failure(Kind.BAD_INPUT, message(e), e);
-      default -> new Failure(Kind.CANNOT, "Internal error: " + at, at);
+      default -> new Failure(Kind.CANNOT, CoreWords.of("failure.internal-error", at), at);
     };
   }
 
   private static String message(java.io.IOException e) {
     return switch (e) {
-      case java.nio.file.NoSuchFileException x -> x.getFile() + ": no such file";
+      case java.nio.file.NoSuchFileException x -> CoreWords.of("common.no-such-file", x.getFile());
       case java.nio.file.AccessDeniedException x ->
-          x.getFile() + ": access is denied; check the permissions";
+          CoreWords.of("failure.access-is-denied-check-the", x.getFile());
       default ->
           e.getMessage() == null ? e.toString() : e.getMessage().lines().findFirst().orElse("");
     };

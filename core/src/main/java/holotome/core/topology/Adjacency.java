@@ -3,6 +3,7 @@ package holotome.core.topology;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 
 /**
  * Which half-edge lies across each half-edge.
@@ -86,7 +87,7 @@ public final class Adjacency {
     Parallel.chunked(
         n,
         GRAIN,
-        work.part(0.5, "Finding neighbours"),
+        work.part(0.5, CoreWords.of("work.finding-neighbours")),
         (c, from, to) -> {
           long[] k = new long[4];
           for (int v = from; v < to; v++) {

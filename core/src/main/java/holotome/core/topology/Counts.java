@@ -2,6 +2,7 @@ package holotome.core.topology;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 
 /**
  * How many pieces a mesh has, and how many loops of open edges.
@@ -17,11 +18,12 @@ public record Counts(int islands, int borders) {
   /** Counts; O(V + T), and 26 bytes per triangle where borders are counted, 8 where not. */
   public static Counts of(Mesh mesh, Work work) {
     boolean both = countsBorders(mesh);
-    int islands = Islands.of(mesh, work.part(both ? 0.4 : 1, "Measuring")).count();
+    int islands =
+        Islands.of(mesh, work.part(both ? 0.4 : 1, CoreWords.of("work.measuring"))).count();
     if (!both) {
       return new Counts(islands, NOT_COUNTED);
     }
-    Adjacency adjacency = Adjacency.of(mesh, work.part(0.6, "Measuring"));
+    Adjacency adjacency = Adjacency.of(mesh, work.part(0.6, CoreWords.of("work.measuring")));
     return new Counts(islands, Borders.of(adjacency).loops().length);
   }
 

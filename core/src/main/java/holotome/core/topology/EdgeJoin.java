@@ -2,6 +2,7 @@ package holotome.core.topology;
 
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.util.Arrays;
@@ -43,7 +44,7 @@ final class EdgeJoin {
     Parallel.range(
         shares,
         1,
-        work.part(0.9, "Finding islands"),
+        work.part(0.9, CoreWords.of("work.finding-islands")),
         (from, to) -> {
           for (int s = from; s < to; s++) {
             int first = s * share;
@@ -53,7 +54,7 @@ final class EdgeJoin {
     Parallel.range(
         j.parent.length,
         1 << 16,
-        work.part(0.1, "Finding islands"),
+        work.part(0.1, CoreWords.of("work.finding-islands")),
         (from, to) -> {
           for (int t = from; t < to; t++) {
             j.parent[t] = j.find(t);

@@ -2,6 +2,7 @@ package holotome.core.topology;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -27,7 +28,10 @@ public record Islands(int count, int[] ofTriangle, int[] sizes) {
   public static Islands of(Mesh mesh, Work work) {
     int t = mesh.triangleCount();
     int[] of =
-        EdgeJoin.roots(mesh.triangles(), mesh.vertexCount(), work.part(0.8, "Finding islands"));
+        EdgeJoin.roots(
+            mesh.triangles(),
+            mesh.vertexCount(),
+            work.part(0.8, CoreWords.of("work.finding-islands")));
     // A root is the first triangle of its island: it is met before all others of it.
     int[] sizeByLabel = new int[16];
     int count = 0;

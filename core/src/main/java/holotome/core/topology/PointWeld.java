@@ -3,6 +3,7 @@ package holotome.core.topology;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 
 /**
  * Finds points that stand on exactly the same spot.
@@ -24,7 +25,7 @@ public final class PointWeld {
     Parallel.range(
         n,
         GRAIN,
-        work.part(0.3, "Comparing points"),
+        work.part(0.3, CoreWords.of("work.comparing-points")),
         (from, to) -> {
           for (int v = from; v < to; v++) {
             bucket[v] = (short) (hash(xyz, v) >>> 32 - BUCKET_BITS);
@@ -38,7 +39,7 @@ public final class PointWeld {
     Parallel.range(
         BUCKETS,
         1,
-        work.part(0.7, "Comparing points"),
+        work.part(0.7, CoreWords.of("work.comparing-points")),
         (from, to) -> {
           for (int b = from; b < to; b++) {
             match(dealt, order, start[b], start[b + 1], first);

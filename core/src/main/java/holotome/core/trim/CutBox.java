@@ -10,6 +10,7 @@ import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -38,7 +39,7 @@ public record CutBox(
     List<String> notes = new ArrayList<>();
     Mesh cut = mesh;
     if (keep == CutFence.Keep.OUTSIDE) {
-      cut = KnifeSplit.of(mesh, knife, false, run.work().part(0.8, "Cutting"));
+      cut = KnifeSplit.of(mesh, knife, false, run.work().part(0.8, CoreWords.of("work.cutting")));
     } else {
       // One face after the other: what closes one is cut by the next, and so meets it in an edge.
       for (int f = 0; f < 6 && !cut.isEmpty(); f++) {
@@ -48,17 +49,18 @@ public record CutBox(
                 knife.point(f),
                 Vec.mul(knife.normal(f), -1),
                 close,
-                new Run(run.work().part(0.8 / 6, "Cutting"), null));
+                new Run(run.work().part(0.8 / 6, CoreWords.of("work.cutting")), null));
         cut = half.closed();
         notes.addAll(half.note());
       }
     }
     if (cut.isEmpty()) {
-      throw Failure.cannot("Nothing would be left; move the box or keep its other side");
+      throw Failure.cannot(CoreWords.of("cut-box.nothing-would-be-left-move"));
     }
-    Removal removal = Removal.of(mesh, cut, cut, in.frame(), run.work().part(0.2, "Measuring"));
+    Removal removal =
+        Removal.of(
+            mesh, cut, cut, in.frame(), run.work().part(0.2, CoreWords.of("work.measuring")));
     notes.addFirst(removal.note());
-    notes.removeIf(n -> n.startsWith("0 outlines"));
     return new Outcome(in.withScan(cut), notes, removal.counts());
   }
 }

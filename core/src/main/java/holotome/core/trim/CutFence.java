@@ -9,6 +9,7 @@ import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 
 /** Cuts straight through the Scan along an outline drawn on a view. */
 @Describes(
@@ -31,7 +32,7 @@ public record CutFence(
 
   public CutFence {
     if (fence.reach() != null) {
-      throw Failure.usage("a fence to cut along needs an outline, not a stroke");
+      throw Failure.usage(CoreWords.of("cut-fence.a-fence-to-cut-along"));
     }
   }
 
@@ -40,14 +41,16 @@ public record CutFence(
     Mesh mesh = in.scan();
     OutlineKnife knife = new OutlineKnife(fence, in.frame());
     if (knife.facets() < 3) {
-      throw Failure.usage("the fence's outline has no area");
+      throw Failure.usage(CoreWords.of("cut-fence.the-fences-outline-has-no"));
     }
-    Mesh result = KnifeSplit.of(mesh, knife, keep == Keep.INSIDE, run.work().part(0.8, "Cutting"));
+    Mesh result =
+        KnifeSplit.of(
+            mesh, knife, keep == Keep.INSIDE, run.work().part(0.8, CoreWords.of("work.cutting")));
     if (result.isEmpty()) {
-      throw Failure.cannot(
-          "Nothing would be left; draw the fence elsewhere or keep its other side");
+      throw Failure.cannot(CoreWords.of("cut-fence.nothing-would-be-left-draw"));
     }
-    return Removal.of(mesh, result, result, in.frame(), run.work().part(0.2, "Measuring"))
+    return Removal.of(
+            mesh, result, result, in.frame(), run.work().part(0.2, CoreWords.of("work.measuring")))
         .outcome(in.withScan(result));
   }
 }

@@ -15,6 +15,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Islands;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -82,7 +83,8 @@ public record CutGround(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
-    PlaneFinder.Flat ground = chosen(mesh, run.work().part(0.2, "Finding the ground"));
+    PlaneFinder.Flat ground =
+        chosen(mesh, run.work().part(0.2, CoreWords.of("work.finding-the-ground")));
     Frame frame = in.frame();
     double scale = frame.toWork().scale();
     double above = margin != null ? margin.metres() / scale : ROUGHNESS * ground.rms();
@@ -101,7 +103,7 @@ public record CutGround(
         kept += loose[of[t]] ? 0 : 1;
       }
       if (kept == 0) {
-        throw Failure.cannot("Nothing stands on the ground that was found; choose another");
+        throw Failure.cannot(CoreWords.of("cut-ground.nothing-stands-on-the-ground"));
       }
       for (boolean l : loose) {
         crumbs += l ? 1 : 0;
@@ -109,34 +111,38 @@ public record CutGround(
       split = without(split.mesh(), on, tri, of, loose, run.work());
     }
     if (split.mesh().isEmpty()) {
-      throw Failure.cannot("Nothing stands on the ground that was found; choose another");
+      throw Failure.cannot(CoreWords.of("cut-ground.nothing-stands-on-the-ground"));
     }
     List<String> notes = new ArrayList<>();
     notes.add(
-        String.format(
-            "Ground found: %.1f %% of the surface, flat within %s (RMS)",
-            100 * ground.share(), Length.format(ground.rms() * scale, frame.trueSize())));
+        CoreWords.of(
+            "cut-ground.ground-found-of-the-surface",
+            100 * ground.share(),
+            Length.format(ground.rms() * scale, frame.trueSize())));
     Mesh result = split.mesh();
-    String closed = null;
+    List<String> closed = List.of();
     if (along == Along.PLANE && close != PlaneCut.Close.OPEN) {
       PlaneCap cap =
           PlaneCap.of(
               split,
               ground.normal(),
               close == PlaneCut.Close.EVEN,
-              run.work().part(0.2, "Closing the cut"));
+              run.work().part(0.2, CoreWords.of("work.closing-the-cut")));
       result = cap.mesh();
-      closed = cap.note();
+      closed = cap.notes();
     }
     Removal removal =
-        Removal.of(mesh, split.mesh(), result, frame, run.work().part(0.1, "Measuring"));
+        Removal.of(
+            mesh,
+            split.mesh(),
+            result,
+            frame,
+            run.work().part(0.1, CoreWords.of("work.measuring")));
     notes.add(removal.note());
     if (crumbs > 0) {
-      notes.add(String.format("%,d crumbs of ground went with it", crumbs));
+      notes.add(CoreWords.count("cut-ground.crumbs-of-ground-went-with", crumbs));
     }
-    if (closed != null) {
-      notes.add(closed);
-    }
+    notes.addAll(closed);
     return new Outcome(in.withScan(result), notes, removal.counts());
   }
 
@@ -144,7 +150,7 @@ public record CutGround(
   private FieldSplit.Field field(Mesh mesh, PlaneFinder.Flat ground, double above, Work work) {
     if (along != Along.PLANE) {
       GroundSurface surface =
-          GroundSurface.of(mesh, ground, work.part(0.1, "Following the ground"));
+          GroundSurface.of(mesh, ground, work.part(0.1, CoreWords.of("work.following-the-ground")));
       return (x, y, z) -> surface.above(x, y, z) - above;
     }
     double[] n = ground.normal();
@@ -155,13 +161,14 @@ public record CutGround(
   private FieldSplit split(
       Mesh mesh, PlaneFinder.Flat ground, FieldSplit.Field field, double above, Work work) {
     if (along != Along.SEAM) {
-      return FieldSplit.of(mesh, field, work.part(0.3, "Cutting"));
+      return FieldSplit.of(mesh, field, work.part(0.3, CoreWords.of("work.cutting")));
     }
-    GroundSurface surface = GroundSurface.of(mesh, ground, work.part(0.1, "Following the ground"));
+    GroundSurface surface =
+        GroundSurface.of(mesh, ground, work.part(0.1, CoreWords.of("work.following-the-ground")));
     BitSet standing =
         new GroundSeam(mesh, surface, ground.normal(), ground.rms(), above)
-            .standing(work.part(0.2, "Following the ground"));
-    Mesh left = Submesh.of(mesh, standing::get, work.part(0.1, "Removing"));
+            .standing(work.part(0.2, CoreWords.of("work.following-the-ground")));
+    Mesh left = Submesh.of(mesh, standing::get, work.part(0.1, CoreWords.of("work.removing")));
     return new FieldSplit(left, new boolean[left.vertexCount()]);
   }
 
@@ -170,7 +177,7 @@ public record CutGround(
    * of stones that just reach through.
    */
   private static boolean[] crumbs(Mesh mesh, FieldSplit.Field field, double limit, Work work) {
-    Islands islands = Islands.of(mesh, work.part(0.1, "Finding crumbs"));
+    Islands islands = Islands.of(mesh, work.part(0.1, CoreWords.of("work.finding-crumbs")));
     boolean[] low = new boolean[islands.count()];
     java.util.Arrays.fill(low, true);
     int[] of = islands.ofTriangle();
@@ -192,7 +199,8 @@ public record CutGround(
 
   private static FieldSplit without(
       Mesh mesh, boolean[] onCut, int[] tri, int[] of, boolean[] loose, Work work) {
-    Mesh left = Submesh.of(mesh, t -> !loose[of[t]], work.part(0.1, "Removing crumbs"));
+    Mesh left =
+        Submesh.of(mesh, t -> !loose[of[t]], work.part(0.1, CoreWords.of("work.removing-crumbs")));
     // Vertices keep their order, so that the flags of those left move up.
     boolean[] used = new boolean[onCut.length];
     for (int c = 0; c < tri.length; c++) {
@@ -211,12 +219,10 @@ public record CutGround(
   private PlaneFinder.Flat chosen(Mesh mesh, Work work) {
     List<PlaneFinder.Flat> found = candidates(mesh, work);
     if (candidate == 1 && (found.isEmpty() || found.getFirst().share() < LEAST_SHARE)) {
-      throw Failure.cannot(
-          "No ground is found: no flat part holds 15 % of the surface; cut by a plane instead");
+      throw Failure.cannot(CoreWords.of("cut-ground.no-ground-is-found-no"));
     }
     if (candidate > found.size()) {
-      throw Failure.cannot(
-          String.format("Only %d flat parts are found; choose one of them", found.size()));
+      throw Failure.cannot(CoreWords.of("cut-ground.only-flat-parts-are-found", found.size()));
     }
     return found.get(candidate - 1);
   }

@@ -12,6 +12,7 @@ import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -53,10 +54,10 @@ public record CutSelection(
 
   public CutSelection {
     if (Stream.of(picks, fence, stored).filter(Objects::nonNull).count() != 1) {
-      throw Failure.usage("give one of picks, fence and stored");
+      throw Failure.usage(CoreWords.of("cut-selection.give-one-of-picks-fence"));
     }
     if (picks != null && picks.isEmpty()) {
-      throw Failure.usage("give at least one pick");
+      throw Failure.usage(CoreWords.of("cut-selection.give-at-least-one-pick"));
     }
   }
 
@@ -85,19 +86,25 @@ public record CutSelection(
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
     List<Pick> all = allPicks();
-    BitSet selected = Pick.all(all, mesh, in.frame(), run.work().part(0.4, "Selecting"));
+    BitSet selected =
+        Pick.all(all, mesh, in.frame(), run.work().part(0.4, CoreWords.of("work.selecting")));
     boolean keep = then == Then.KEEP;
     int left = keep ? selected.cardinality() : mesh.triangleCount() - selected.cardinality();
     if (left == 0) {
-      throw Failure.cannot("Nothing would be left; select less");
+      throw Failure.cannot(CoreWords.of("cut-selection.nothing-would-be-left-select"));
     }
-    Mesh result = Submesh.of(mesh, t -> selected.get(t) == keep, run.work().part(0.4, "Removing"));
+    Mesh result =
+        Submesh.of(
+            mesh,
+            t -> selected.get(t) == keep,
+            run.work().part(0.4, CoreWords.of("work.removing")));
     List<String> notes = new ArrayList<>();
     Removal removal =
-        Removal.of(mesh, result, result, in.frame(), run.work().part(0.2, "Measuring"));
+        Removal.of(
+            mesh, result, result, in.frame(), run.work().part(0.2, CoreWords.of("work.measuring")));
     notes.add(removal.note());
     if (!all.stream().allMatch(Pick::isGeometric)) {
-      notes.add("Selected triangle by triangle: fits this mesh only, not another scan");
+      notes.add(CoreWords.of("cut-selection.selected-triangle-by-triangle-fits"));
     }
     return new Outcome(in.withScan(result), notes, removal.counts());
   }

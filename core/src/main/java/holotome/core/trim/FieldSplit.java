@@ -8,6 +8,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
@@ -41,7 +42,8 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
   }
 
   static FieldSplit of(Mesh mesh, Field field, Work work) {
-    return new Splitter(mesh, field, work.part(0.2, "Cutting")).run(work.part(0.8, "Cutting"));
+    return new Splitter(mesh, field, work.part(0.2, CoreWords.of("work.cutting")))
+        .run(work.part(0.8, CoreWords.of("work.cutting")));
   }
 
   private static final class Splitter {
@@ -82,13 +84,14 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
       Parallel.range(
           n,
           GRAIN,
-          work.part(0.2, "Cutting"),
+          work.part(0.2, CoreWords.of("work.cutting")),
           (from, to) -> {
             for (int t = from; t < to; t++) {
               fate[t] = fate(t);
             }
           });
-      Ranks kept = Submesh.chosen(n, t -> fate[t] == KEEP, work.part(0.05, "Cutting"));
+      Ranks kept =
+          Submesh.chosen(n, t -> fate[t] == KEEP, work.part(0.05, CoreWords.of("work.cutting")));
       int split = 0;
       for (byte f : fate) {
         split += f == SPLIT ? 1 : 0;
@@ -132,7 +135,11 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
         }
       }
       work.advance(0.1);
-      return assemble(kept, pieces, Arrays.copyOf(corners, 3 * at), work.part(0.3, "Cutting"));
+      return assemble(
+          kept,
+          pieces,
+          Arrays.copyOf(corners, 3 * at),
+          work.part(0.3, CoreWords.of("work.cutting")));
     }
 
     private static final byte KEEP = 1;

@@ -7,6 +7,7 @@ import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.BitSet;
 
@@ -52,7 +53,7 @@ final class GroundSeam {
     Parallel.range(
         n,
         GRAIN,
-        work.part(0.2, "Following the ground"),
+        work.part(0.2, CoreWords.of("work.following-the-ground")),
         (from, to) -> {
           for (int t = from; t < to; t++) {
             double[] c = centre(mesh, t);
@@ -68,8 +69,9 @@ final class GroundSeam {
     for (int t : near) {
       nearby.set(t);
     }
-    Mesh part = Submesh.of(mesh, nearby, work.part(0.1, "Following the ground"));
-    BitSet kept = flood(part, near, high, above, work.part(0.6, "Following the ground"));
+    Mesh part = Submesh.of(mesh, nearby, work.part(0.1, CoreWords.of("work.following-the-ground")));
+    BitSet kept =
+        flood(part, near, high, above, work.part(0.6, CoreWords.of("work.following-the-ground")));
     BitSet out = high;
     for (int i = kept.nextSetBit(0); i >= 0; i = kept.nextSetBit(i + 1)) {
       out.set(near[i]);
@@ -119,8 +121,9 @@ final class GroundSeam {
   /** Which triangles of the part belong to what stands. */
   private BitSet flood(Mesh part, int[] near, BitSet high, float[] above, Work work) {
     int n = near.length;
-    float[] facing = facing(part, work.part(0.6, "Following the ground"));
-    int[] twin = Adjacency.of(part, work.part(0.2, "Following the ground")).twin();
+    float[] facing = facing(part, work.part(0.6, CoreWords.of("work.following-the-ground")));
+    int[] twin =
+        Adjacency.of(part, work.part(0.2, CoreWords.of("work.following-the-ground"))).twin();
     BitSet in = new BitSet(n);
     int[] queue = new int[Math.max(16, n)];
     int end = 0;
@@ -140,7 +143,7 @@ final class GroundSeam {
         }
       }
     }
-    return evened(part, in, high, near, work.part(0.2, "Following the ground"));
+    return evened(part, in, high, near, work.part(0.2, CoreWords.of("work.following-the-ground")));
   }
 
   /** How far each triangle faces up, 1 to -1, over a patch around it. */
@@ -173,7 +176,7 @@ final class GroundSeam {
       Parallel.range(
           n,
           GRAIN,
-          work.part(1.0 / passes, "Following the ground"),
+          work.part(1.0 / passes, CoreWords.of("work.following-the-ground")),
           (from, to) -> {
             for (int t = from; t < to; t++) {
               for (int k = 0; k < 3; k++) {

@@ -5,6 +5,7 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.PlaneFinder;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 
 /**
@@ -61,7 +62,7 @@ final class GroundSurface {
         band,
         u,
         w,
-        work.part(0.4, "Following the ground"),
+        work.part(0.4, CoreWords.of("work.following-the-ground")),
         (x, y, h, area) -> {
           box[0] = Math.min(box[0], x);
           box[1] = Math.min(box[1], y);
@@ -82,7 +83,7 @@ final class GroundSurface {
         band,
         u,
         w,
-        work.part(0.6, "Following the ground"),
+        work.part(0.6, CoreWords.of("work.following-the-ground")),
         (x, y, h, area) -> {
           int at = (int) ((y - box[1]) / size) * columns + (int) ((x - box[0]) / size);
           if (bins[at] == null) {

@@ -15,6 +15,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Islands;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 
 /** Keeps some islands of the Scan and removes the others. */
 @Describes(
@@ -63,20 +64,29 @@ public record KeepIslands(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
-    Islands islands = Islands.of(mesh, run.work().part(0.5, "Finding islands"));
-    boolean[] kept = kept(islands, mesh, in.frame(), run.work().part(0.1, "Measuring islands"));
+    Islands islands = Islands.of(mesh, run.work().part(0.5, CoreWords.of("work.finding-islands")));
+    boolean[] kept =
+        kept(
+            islands,
+            mesh,
+            in.frame(),
+            run.work().part(0.1, CoreWords.of("work.measuring-islands")));
     int removed = 0;
     for (boolean k : kept) {
       removed += k ? 0 : 1;
     }
     if (removed == kept.length) {
-      throw Failure.cannot("No island is that large; nothing would be left. Choose smaller limits");
+      throw Failure.cannot(CoreWords.of("keep-islands.no-island-is-that-large"));
     }
     int[] of = islands.ofTriangle();
-    Mesh result = Submesh.of(mesh, t -> kept[of[t]], run.work().part(0.3, "Removing islands"));
-    return Removal.of(mesh, result, result, in.frame(), run.work().part(0.1, "Measuring"))
+    Mesh result =
+        Submesh.of(
+            mesh, t -> kept[of[t]], run.work().part(0.3, CoreWords.of("work.removing-islands")));
+    return Removal.of(
+            mesh, result, result, in.frame(), run.work().part(0.1, CoreWords.of("work.measuring")))
         .outcome(
-            in.withScan(result), String.format("%,d of %,d islands removed", removed, kept.length));
+            in.withScan(result),
+            CoreWords.of("keep-islands.of-islands-removed", removed, kept.length));
   }
 
   /** Which islands stay, by their rank. */

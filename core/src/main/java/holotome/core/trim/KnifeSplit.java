@@ -6,6 +6,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
@@ -50,7 +51,7 @@ final class KnifeSplit {
 
   private Mesh run(boolean within, Work work) {
     int n = mesh.triangleCount();
-    Met met = meetings(work.part(0.4, "Cutting"));
+    Met met = meetings(work.part(0.4, CoreWords.of("work.cutting")));
     BitSet touched = new BitSet(n);
     for (long m : met.pairs) {
       touched.set((int) m);
@@ -58,8 +59,8 @@ final class KnifeSplit {
     gatherOwners(touched);
     int[][] neighbours = neighbours();
     work.advance(0.1);
-    cutAlongFacets(met, neighbours, work.part(0.2, "Cutting"));
-    return assemble(within, work.part(0.3, "Cutting"));
+    cutAlongFacets(met, neighbours, work.part(0.2, CoreWords.of("work.cutting")));
+    return assemble(within, work.part(0.3, CoreWords.of("work.cutting")));
   }
 
   /**
@@ -236,7 +237,7 @@ final class KnifeSplit {
     Parallel.range(
         n,
         GRAIN,
-        work.part(0.5, "Cutting"),
+        work.part(0.5, CoreWords.of("work.cutting")),
         (from, to) -> {
           double[] nine = new double[9];
           for (int t = from; t < to; t++) {
@@ -257,7 +258,7 @@ final class KnifeSplit {
       pieces.corners(p, nine);
       keptPieces.set(p, isWithin(nine) == within);
     }
-    Ranks kept = Submesh.chosen(n, keep::get, work.part(0.1, "Cutting"));
+    Ranks kept = Submesh.chosen(n, keep::get, work.part(0.1, CoreWords.of("work.cutting")));
     int[] corners = new int[3 * (kept.size() + keptPieces.cardinality())];
     int at = 0;
     for (int t = keep.nextSetBit(0); t >= 0; t = keep.nextSetBit(t + 1)) {
@@ -277,7 +278,7 @@ final class KnifeSplit {
       }
     }
     work.advance(0.2);
-    return pieces.assemble(kept, redrawn, corners, work.part(0.2, "Cutting"));
+    return pieces.assemble(kept, redrawn, corners, work.part(0.2, CoreWords.of("work.cutting")));
   }
 
   private boolean isWithin(double[] t) {

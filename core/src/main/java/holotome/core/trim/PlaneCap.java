@@ -8,6 +8,7 @@ import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.triangulation.EvenTriangulation;
 import holotome.core.triangulation.Triangulator;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -20,13 +21,13 @@ import java.util.Map;
  * holes in them, so a hollow shell is closed by a ring.
  *
  * @param mesh the mesh with its caps
- * @param note what was closed, in words
+ * @param notes what was closed, in words; none where nothing was open
  */
-record PlaneCap(Mesh mesh, String note) {
+record PlaneCap(Mesh mesh, List<String> notes) {
 
   static PlaneCap of(FieldSplit split, double[] normal, boolean even, Work work) {
     Mesh mesh = split.mesh();
-    int[] edges = openEdges(split, work.part(0.3, "Closing the cut"));
+    int[] edges = openEdges(split, work.part(0.3, CoreWords.of("work.closing-the-cut")));
     double[] u = Vec.perpendicular(normal);
     // u, w and the cap's own outside (against the normal) are right-handed.
     double[] w = Vec.cross(Vec.mul(normal, -1), u);
@@ -56,22 +57,20 @@ record PlaneCap(Mesh mesh, String note) {
     work.advance(0.2);
     Mesh closed =
         even && cap.length > 0
-            ? evenly(mesh, cap, normal, u, w, work.part(0.2, "Closing the cut"))
-            : Patching.add(mesh, cap, work.part(0.2, "Closing the cut"));
-    StringBuilder note = new StringBuilder();
-    note.append(
-        String.format(
-            "%,d %s closed with %,d triangles",
-            loops.size() - failed,
-            loops.size() - failed == 1 ? "outline" : "outlines",
-            closed.triangleCount() - mesh.triangleCount()));
-    if (open > 0 || failed > 0) {
-      note.append(
-          String.format(
-              "; %,d left open: they run into a border of the scan or cross themselves",
-              open + failed));
+            ? evenly(mesh, cap, normal, u, w, work.part(0.2, CoreWords.of("work.closing-the-cut")))
+            : Patching.add(mesh, cap, work.part(0.2, CoreWords.of("work.closing-the-cut")));
+    if (loops.isEmpty() && open == 0) {
+      return new PlaneCap(closed, List.of());
     }
-    return new PlaneCap(closed, note.toString());
+    String note =
+        CoreWords.count(
+            "plane-cap.outlines-closed-with-triangles",
+            loops.size() - failed,
+            closed.triangleCount() - mesh.triangleCount());
+    if (open > 0 || failed > 0) {
+      note += "; " + CoreWords.count("plane-cap.left-open-they-run-into", open + failed);
+    }
+    return new PlaneCap(closed, List.of(note));
   }
 
   /** Adds a cap, refined until its triangles are as large as those around it. */
@@ -90,7 +89,8 @@ record PlaneCap(Mesh mesh, String note) {
       off += Vec.dot(Vec.at(mesh.xyz(), rim[i]), normal) / rim.length;
     }
     EvenTriangulation.Result even =
-        EvenTriangulation.refine(xy, length, numbers, work.part(0.7, "Closing the cut"));
+        EvenTriangulation.refine(
+            xy, length, numbers, work.part(0.7, CoreWords.of("work.closing-the-cut")));
     float[] xyz = new float[even.xy().length / 2 * 3];
     for (int i = 0; i < xyz.length / 3; i++) {
       for (int k = 0; k < 3; k++) {
@@ -105,7 +105,7 @@ record PlaneCap(Mesh mesh, String note) {
               ? rim[triangles[i]]
               : mesh.vertexCount() + triangles[i] - rim.length;
     }
-    return Patching.add(mesh, xyz, triangles, work.part(0.3, "Closing the cut"));
+    return Patching.add(mesh, xyz, triangles, work.part(0.3, CoreWords.of("work.closing-the-cut")));
   }
 
   /**

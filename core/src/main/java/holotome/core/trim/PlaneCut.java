@@ -12,6 +12,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.topology.Counts;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -50,10 +51,10 @@ public record PlaneCut(
 
   public PlaneCut {
     if (point.length != 3 || normal.length != 3) {
-      throw Failure.usage("point and normal need three numbers each");
+      throw Failure.usage(CoreWords.of("common.point-and-normal-need-three"));
     }
     if (!(Vec.length(normal) > 0)) {
-      throw Failure.usage("the normal must not be null");
+      throw Failure.usage(CoreWords.of("common.the-normal-must-not-be"));
     }
   }
 
@@ -69,30 +70,46 @@ public record PlaneCut(
     Mesh mesh = in.scan();
     boolean both = keep == Keep.BOTH;
     double share = both ? 0.4 : 0.8;
-    Half front = half(mesh, p, n, close, new Run(run.work().part(share, "Cutting"), run.out()));
+    Half front =
+        half(
+            mesh,
+            p,
+            n,
+            close,
+            new Run(run.work().part(share, CoreWords.of("work.cutting")), run.out()));
     if (front.open.isEmpty()) {
-      throw Failure.cannot(
-          "The whole mesh lies behind the plane; turn the plane around or move it");
+      throw Failure.cannot(CoreWords.of("plane-cut.the-whole-mesh-lies-behind"));
     }
     List<String> notes = new ArrayList<>();
     Mesh result = front.closed;
     Counts counts = null;
     if (both) {
       Half back =
-          half(mesh, p, Vec.mul(n, -1), close, new Run(run.work().part(share, "Cutting"), null));
+          half(
+              mesh,
+              p,
+              Vec.mul(n, -1),
+              close,
+              new Run(run.work().part(share, CoreWords.of("work.cutting")), null));
       if (back.open.isEmpty()) {
-        throw Failure.cannot("The whole mesh lies before the plane; it parts nothing");
+        throw Failure.cannot(CoreWords.of("plane-cut.the-whole-mesh-lies-before"));
       }
       result = Joined.of(front.closed, back.closed);
       notes.add(
-          String.format(
-              "Parted into %,d triangles before the plane and %,d behind it",
-              front.closed.triangleCount(), back.closed.triangleCount()));
+          CoreWords.of(
+              "plane-cut.parted-into-triangles-before-the",
+              front.closed.triangleCount(),
+              back.closed.triangleCount()));
       notes.addAll(front.note);
       notes.addAll(back.note);
     } else {
       Removal removal =
-          Removal.of(mesh, front.open, front.closed, frame, run.work().part(0.2, "Measuring"));
+          Removal.of(
+              mesh,
+              front.open,
+              front.closed,
+              frame,
+              run.work().part(0.2, CoreWords.of("work.measuring")));
       notes.add(removal.note());
       notes.addAll(front.note);
       counts = removal.counts();
@@ -104,12 +121,17 @@ public record PlaneCut(
   record Half(Mesh open, Mesh closed, List<String> note) {}
 
   static Half half(Mesh mesh, double[] point, double[] normal, Close close, Run run) {
-    FieldSplit split = FieldSplit.byPlane(mesh, point, normal, run.work().part(0.6, "Cutting"));
+    FieldSplit split =
+        FieldSplit.byPlane(mesh, point, normal, run.work().part(0.6, CoreWords.of("work.cutting")));
     if (close == Close.OPEN || split.mesh().isEmpty()) {
       return new Half(split.mesh(), split.mesh(), List.of());
     }
     PlaneCap cap =
-        PlaneCap.of(split, normal, close == Close.EVEN, run.work().part(0.4, "Closing the cut"));
-    return new Half(split.mesh(), cap.mesh(), List.of(cap.note()));
+        PlaneCap.of(
+            split,
+            normal,
+            close == Close.EVEN,
+            run.work().part(0.4, CoreWords.of("work.closing-the-cut")));
+    return new Half(split.mesh(), cap.mesh(), cap.notes());
   }
 }

@@ -8,9 +8,9 @@ import holotome.core.step.Outcome;
 import holotome.core.task.Work;
 import holotome.core.topology.Counts;
 import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 
 /**
  * Says in words what a step took away, so that nothing goes silently.
@@ -34,20 +34,20 @@ record Removal(String note, Counts counts) {
     double had = Measures.area(before);
     double lost = Math.max(0, had - Measures.area(cut));
     work.advance(0.2);
-    StringBuilder text = new StringBuilder();
-    text.append(
-        String.format(
-            Locale.ROOT,
-            "%,d triangles removed, %s of surface (%.3g %%); ",
+    String gone =
+        CoreWords.of(
+            "removal.triangles-removed-of-surface",
             Math.max(0, before.triangleCount() - cut.triangleCount()),
             area(lost, frame),
-            had > 0 ? 100 * lost / had : 0));
-    Counts counts = Counts.of(after, work.part(0.8, "Measuring"));
-    text.append(counted(counts.islands(), "island", "islands"));
-    if (counts.borders() != Counts.NOT_COUNTED) {
-      text.append(" and ").append(counted(counts.borders(), "border", "borders"));
-    }
-    return new Removal(text.append(" left").toString(), counts);
+            had > 0 ? 100 * lost / had : 0);
+    Counts counts = Counts.of(after, work.part(0.8, CoreWords.of("work.measuring")));
+    String islands = CoreWords.count("removal.islands", counts.islands());
+    String left =
+        counts.borders() == Counts.NOT_COUNTED
+            ? CoreWords.of("removal.left", islands)
+            : CoreWords.of(
+                "removal.and-left", islands, CoreWords.count("removal.borders", counts.borders()));
+    return new Removal(gone + "; " + left, counts);
   }
 
   /** What a step gave that did nothing else. */
@@ -55,10 +55,6 @@ record Removal(String note, Counts counts) {
     List<String> all = new ArrayList<>(List.of(notes));
     all.add(note);
     return new Outcome(work, all, counts);
-  }
-
-  private static String counted(int n, String one, String many) {
-    return String.format(Locale.ROOT, "%,d %s", n, n == 1 ? one : many);
   }
 
   /** An area of base coordinates, in working units. */

@@ -11,6 +11,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.topology.Adjacency;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /** Takes thin triangles and teeth off the open borders. */
@@ -37,7 +38,8 @@ public record TrimFringe(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
-    Adjacency adjacency = Adjacency.of(mesh, run.work().part(0.5, "Finding the borders"));
+    Adjacency adjacency =
+        Adjacency.of(mesh, run.work().part(0.5, CoreWords.of("work.finding-the-borders")));
     BitSet gone = new BitSet(mesh.triangleCount());
     for (int i = 0; i < rounds; i++) {
       BitSet next = new BitSet();
@@ -54,10 +56,12 @@ public record TrimFringe(
       run.work().advance(0.2 / rounds);
     }
     if (gone.cardinality() == mesh.triangleCount()) {
-      throw Failure.cannot("Nothing would be left; choose a lower limit");
+      throw Failure.cannot(CoreWords.of("trim-fringe.nothing-would-be-left-choose"));
     }
-    Mesh result = Submesh.of(mesh, t -> !gone.get(t), run.work().part(0.2, "Removing"));
-    return Removal.of(mesh, result, result, in.frame(), run.work().part(0.1, "Measuring"))
+    Mesh result =
+        Submesh.of(mesh, t -> !gone.get(t), run.work().part(0.2, CoreWords.of("work.removing")));
+    return Removal.of(
+            mesh, result, result, in.frame(), run.work().part(0.1, CoreWords.of("work.measuring")))
         .outcome(in.withScan(result));
   }
 

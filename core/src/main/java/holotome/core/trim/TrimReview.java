@@ -6,6 +6,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Islands;
+import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /**
@@ -65,6 +66,6 @@ public record TrimReview(BitSet slivers, int[] strips, int[] pieces, double back
         slivers,
         java.util.Arrays.copyOf(strips, stripCount),
         java.util.Arrays.copyOf(pieces, pieceCount),
-        OutsideView.backs(mesh, work.part(0.6, "Inspecting")));
+        OutsideView.backs(mesh, work.part(0.6, CoreWords.of("work.inspecting"))));
   }
 }

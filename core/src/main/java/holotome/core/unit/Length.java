@@ -1,6 +1,8 @@
 package holotome.core.unit;
 
 import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
+import holotome.core.words.Language;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -46,7 +48,7 @@ public record Length(double metres) {
 
   public Length {
     if (!Double.isFinite(metres)) {
-      throw Failure.usage("A length must be a finite number");
+      throw Failure.usage(CoreWords.of("length.a-length-must-be-a"));
     }
   }
 
@@ -59,8 +61,7 @@ public record Length(double metres) {
   public static Length parse(String text, Unit bare) {
     Matcher m = TEXT.matcher(text);
     if (!m.matches()) {
-      throw Failure.usage(
-          "\"" + text.strip() + "\" is not a length; write a number and a unit, such as 500 mm");
+      throw Failure.usage(CoreWords.of("length.is-not-a-length-write", text.strip()));
     }
     double number = Double.parseDouble(m.group(1).replace(',', '.'));
     return new Length(number * unit(m.group(2), bare).metres);
@@ -82,7 +83,7 @@ public record Length(double metres) {
   /** With the unit that gives a number of one to four digits: "640 mm", "1.25 m". */
   @Override
   public String toString() {
-    return format(metres, true);
+    return format(metres, Locale.ROOT);
   }
 
   /**
@@ -90,17 +91,35 @@ public record Length(double metres) {
    * in the file's own units.
    */
   public static String format(double metres, boolean trueSize) {
-    if (!trueSize) {
-      return figure(metres) + " units";
-    }
+    Locale locale = Language.now().locale();
+    return trueSize ? format(metres, locale) : CoreWords.of("length.units", figure(metres, locale));
+  }
+
+  private static String format(double metres, Locale locale) {
     double a = Math.abs(metres);
     if (a >= 10_000) {
-      return figure(metres / 1000) + " km";
+      return figure(metres / 1000, locale) + " km";
     }
     if (a >= 10) {
-      return figure(metres) + " m";
+      return figure(metres, locale) + " m";
     }
-    return figure(metres * 1000) + " mm";
+    return figure(metres * 1000, locale) + " mm";
+  }
+
+  /** A figure without a unit, as {@link #format} gives it. */
+  public static String figure(double value) {
+    return figure(value, Language.now().locale());
+  }
+
+  /** A length as it is typed: with its unit, a point for the decimals, and no grouping. */
+  public static String typed(double metres) {
+    return typed(metres, true);
+  }
+
+  /** The same; without a unit where the true size is unknown. */
+  public static String typed(double metres, boolean trueSize) {
+    String text = trueSize ? format(metres, Locale.ROOT) : figure(metres, Locale.ROOT);
+    return text.replace(",", "");
   }
 
   /**
@@ -130,7 +149,7 @@ public record Length(double metres) {
    */
   public static String formatArea(double squareMetres, boolean trueSize) {
     if (!trueSize) {
-      return fourDigits(squareMetres) + " square units";
+      return CoreWords.of("length.square-units", fourDigits(squareMetres));
     }
     return squareMetres >= 0.1
         ? fourDigits(squareMetres) + " m²"
@@ -144,7 +163,7 @@ public record Length(double metres) {
    */
   public static String formatVolume(double cubicMetres, boolean trueSize) {
     if (!trueSize) {
-      return fourDigits(cubicMetres) + " cubic units";
+      return CoreWords.of("length.cubic-units", fourDigits(cubicMetres));
     }
     if (cubicMetres >= 1) {
       return fourDigits(cubicMetres) + " m³";
@@ -161,11 +180,11 @@ public record Length(double metres) {
     int decimals = 3 - (int) Math.floor(Math.log10(Math.abs(v)));
     java.math.BigDecimal d =
         java.math.BigDecimal.valueOf(v).setScale(decimals, java.math.RoundingMode.HALF_UP);
-    return String.format(Locale.ROOT, "%,." + Math.max(0, decimals) + "f", d);
+    return Language.format("%,." + Math.max(0, decimals) + "f", d);
   }
 
   /** At least three digits that count, whatever the size; what is below a billionth is nought. */
-  private static String figure(double v) {
+  private static String figure(double v, Locale locale) {
     double a = Math.abs(v);
     if (a < 5e-10) {
       return "0";
@@ -174,6 +193,6 @@ public record Length(double metres) {
     if (a < 0.1) {
       decimals = Math.min(9, 2 - (int) Math.floor(Math.log10(a)));
     }
-    return String.format(Locale.ROOT, "%,." + decimals + "f", v);
+    return String.format(locale, "%,." + decimals + "f", v);
   }
 }

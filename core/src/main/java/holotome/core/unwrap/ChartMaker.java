@@ -6,6 +6,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import holotome.core.words.CoreWords;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -56,7 +57,7 @@ final class ChartMaker {
     work.advance(0.2);
     count = m.joinSmall(count);
     work.advance(0.1);
-    return m.flatten(count, work.part(0.7, "Flattening charts"));
+    return m.flatten(count, work.part(0.7, CoreWords.of("work.flattening-charts")));
   }
 
   private record Candidate(double cost, int triangle) {}

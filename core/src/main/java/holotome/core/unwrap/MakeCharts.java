@@ -9,6 +9,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 
 /** Gives the Cast texture coordinates. */
 @Describes(
@@ -33,18 +34,22 @@ public record MakeCharts(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     if (in.cast() == null) {
-      throw Failure.cannot("There is no Cast to unwrap; make one with reduce.decimate first");
+      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
     }
     Work work = run.work();
     Mesh cast = in.cast();
-    Charts charts = ChartMaker.make(cast, work.part(0.7, "Cutting charts"));
-    Packing packing = Packing.pack(charts, size, gutter, work.part(0.3, "Packing charts"));
+    Charts charts = ChartMaker.make(cast, work.part(0.7, CoreWords.of("work.cutting-charts")));
+    Packing packing =
+        Packing.pack(charts, size, gutter, work.part(0.3, CoreWords.of("work.packing-charts")));
     Mesh out = cast.withUv(packing.uv());
     Stretch stretch = Stretch.of(out);
     return Outcome.of(
         in.withCast(out),
-        String.format(
-            "%,d charts fill %.0f %% of the texture; mean stretch %.3f, worst 5 %% above %.3f",
-            charts.count(), 100 * packing.fill(), stretch.mean(), stretch.p95()));
+        CoreWords.of(
+            "make-charts.charts-fill-of-the-texture",
+            charts.count(),
+            100 * packing.fill(),
+            stretch.mean(),
+            stretch.p95()));
   }
 }

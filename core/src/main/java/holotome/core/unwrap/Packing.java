@@ -3,6 +3,7 @@ package holotome.core.unwrap;
 import holotome.core.mesh.Uv;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.List;
 
@@ -83,7 +84,7 @@ record Packing(Uv uv, double fill) {
         area += area(c);
       }
       if (!(area > 0)) {
-        throw Failure.cannot("The Cast has no area to unwrap");
+        throw Failure.cannot(CoreWords.of("packing.the-cast-has-no-area"));
       }
       // Pixels per unit of length: no scale packs better than perfectly.
       double high = size / Math.sqrt(area);
@@ -107,9 +108,7 @@ record Packing(Uv uv, double fill) {
       }
       if (best == null) {
         throw Failure.cannot(
-            String.format(
-                "%,d charts with %d px between them do not fit in %d px; choose a larger picture",
-                turns.length, gutter, size));
+            CoreWords.of("packing.charts-with-px-between-them", turns.length, gutter, size));
       }
       return result(low, best, area);
     }

@@ -2,6 +2,7 @@ package holotome.view.cluster;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
+import holotome.view.words.ViewWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -32,17 +33,23 @@ public final class Hierarchy {
 
   public static Hierarchy of(Mesh mesh, Work work) {
     Cells cells = Cells.around(mesh);
-    VertexTree tree = new VertexTree(mesh, cells, work.part(0.25, "Preparing the view"));
+    VertexTree tree =
+        new VertexTree(mesh, cells, work.part(0.25, ViewWords.of("common.preparing-the-view")));
     int[] normals = new int[mesh.vertexCount()];
-    new Leaves(mesh, cells, normals).fill(tree, work.part(0.4, "Preparing the view"));
+    new Leaves(mesh, cells, normals)
+        .fill(tree, work.part(0.4, ViewWords.of("common.preparing-the-view")));
     List<List<Node>> depths = new ArrayList<>();
     collect(tree.root, depths);
     Levels levels = new Levels(mesh, cells, normals);
-    Work rest = work.part(0.35, "Preparing the view");
+    Work rest = work.part(0.35, ViewWords.of("common.preparing-the-view"));
     for (int d = depths.size() - 1; d >= 0; d--) {
       List<Node> inner = depths.get(d).stream().filter(n -> !n.isLeaf()).toList();
       Map<Long, Node> all = Levels.byKey(depths.get(d));
-      levels.make(inner, inner, all, rest.part(1.0 / depths.size(), "Preparing the view"));
+      levels.make(
+          inner,
+          inner,
+          all,
+          rest.part(1.0 / depths.size(), ViewWords.of("common.preparing-the-view")));
     }
     return new Hierarchy(mesh, cells, tree.root, normals);
   }
@@ -52,8 +59,9 @@ public final class Hierarchy {
    * have too little in common. Costs a pass over both meshes and what the edit touched.
    */
   public Hierarchy updated(Mesh edited, Work work) {
-    Hierarchy h = Update.of(this, edited, work.part(0.5, "Preparing the view"));
-    return h != null ? h : of(edited, work.part(0.5, "Preparing the view"));
+    Hierarchy h =
+        Update.of(this, edited, work.part(0.5, ViewWords.of("common.preparing-the-view")));
+    return h != null ? h : of(edited, work.part(0.5, ViewWords.of("common.preparing-the-view")));
   }
 
   /** The nodes by depth, each depth in the order of the curve. */

@@ -3,6 +3,7 @@ package holotome.view.cluster;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.view.words.ViewWords;
 import java.util.Arrays;
 
 /**
@@ -31,11 +32,12 @@ final class Leaves {
   void fill(VertexTree tree, Work work) {
     int leaves = tree.leaves.size();
     int[] start = new int[leaves + 1];
-    int[] list = deal(tree.leafOf, leaves, start, work.part(0.4, "Preparing the view"));
+    int[] list =
+        deal(tree.leafOf, leaves, start, work.part(0.4, ViewWords.of("common.preparing-the-view")));
     Parallel.range(
         leaves,
         GRAIN,
-        work.part(0.6, "Preparing the view"),
+        work.part(0.6, ViewWords.of("common.preparing-the-view")),
         (from, to) -> {
           Scratch s = new Scratch();
           for (int i = from; i < to; i++) {
@@ -52,7 +54,7 @@ final class Leaves {
     Parallel.chunked(
         n,
         stretch,
-        work.part(0.5, "Preparing the view"),
+        work.part(0.5, ViewWords.of("common.preparing-the-view")),
         (c, from, to) -> {
           int[] k = new int[leaves];
           for (int t = from; t < to; t++) {
@@ -73,7 +75,7 @@ final class Leaves {
     Parallel.chunked(
         n,
         stretch,
-        work.part(0.5, "Preparing the view"),
+        work.part(0.5, ViewWords.of("common.preparing-the-view")),
         (c, from, to) -> {
           for (int t = from; t < to; t++) {
             put(leafOf, t, count[c], list);

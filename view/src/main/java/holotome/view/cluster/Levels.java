@@ -4,6 +4,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.VertexColours;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.view.words.ViewWords;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
@@ -52,7 +53,7 @@ final class Levels {
     Parallel.range(
         gather.size(),
         GRAIN,
-        work.part(0.5, "Preparing the view"),
+        work.part(0.5, ViewWords.of("common.preparing-the-view")),
         (from, to) -> {
           Gather g = new Gather();
           for (int i = from; i < to; i++) {
@@ -64,7 +65,7 @@ final class Levels {
     Parallel.range(
         nodes.length,
         GRAIN,
-        work.part(0.5, "Preparing the view"),
+        work.part(0.5, ViewWords.of("common.preparing-the-view")),
         (from, to) -> {
           Join j = new Join(all);
           for (int i = from; i < to; i++) {

@@ -6,6 +6,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.view.words.ViewWords;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -63,7 +64,7 @@ final class Update {
     if (match == null) {
       return null;
     }
-    int[] fresh = fresh(mesh, match, work.part(0.3, "Preparing the view"));
+    int[] fresh = fresh(mesh, match, work.part(0.3, ViewWords.of("common.preparing-the-view")));
     if (fresh.length > MOST_ADDED * mesh.triangleCount()) {
       return null;
     }
@@ -74,7 +75,8 @@ final class Update {
         }
       }
     }
-    return new Update(old, mesh, match, fresh).run(work.part(0.7, "Preparing the view"));
+    return new Update(old, mesh, match, fresh)
+        .run(work.part(0.7, ViewWords.of("common.preparing-the-view")));
   }
 
   /** The triangles that are none of the old mesh's, rising. */
@@ -99,10 +101,10 @@ final class Update {
     Hierarchy.collect(old.root(), depths);
     List<Node> leaves = new ArrayList<>();
     depths.forEach(d -> d.stream().filter(Node::isLeaf).forEach(leaves::add));
-    renew(leaves, work.part(0.6, "Preparing the view"));
+    renew(leaves, work.part(0.6, ViewWords.of("common.preparing-the-view")));
     Node root = assemble(old.root());
     Levels levels = new Levels(mesh, old.cells, normals);
-    Work rest = work.part(0.4, "Preparing the view");
+    Work rest = work.part(0.4, ViewWords.of("common.preparing-the-view"));
     for (int d = dirty.size() - 1; d >= 0; d--) {
       List<Node> all = new ArrayList<>();
       atDepth(root, d, all);
@@ -110,7 +112,7 @@ final class Update {
           dirty.get(d),
           dirty.get(d),
           Levels.byKey(all),
-          rest.part(1.0 / dirty.size(), "Preparing the view"));
+          rest.part(1.0 / dirty.size(), ViewWords.of("common.preparing-the-view")));
     }
     return new Hierarchy(mesh, old.cells, root, normals);
   }
@@ -156,7 +158,7 @@ final class Update {
     Parallel.range(
         leaves.size(),
         GRAIN,
-        work.part(0.5, "Preparing the view"),
+        work.part(0.5, ViewWords.of("common.preparing-the-view")),
         (from, to) -> {
           for (int i = from; i < to; i++) {
             Node leaf = leaves.get(i);
@@ -175,7 +177,7 @@ final class Update {
         made.put(leaves.get(i), kept[i]);
       }
     }
-    grow(gone, work.part(0.5, "Preparing the view"));
+    grow(gone, work.part(0.5, ViewWords.of("common.preparing-the-view")));
   }
 
   /** Makes what comes in place of leaves that changed, and where there was none. */

@@ -3,6 +3,7 @@ package holotome.view.cluster;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.view.words.ViewWords;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -42,7 +43,7 @@ final class VertexTree {
     Parallel.range(
         n,
         GRAIN,
-        work.part(0.4, "Preparing the view"),
+        work.part(0.4, ViewWords.of("common.preparing-the-view")),
         (from, to) -> {
           for (int v = from; v < to; v++) {
             leafOf[v] = Cells.curve(cells.of(mesh.xyz(), v), sorted);
@@ -67,7 +68,7 @@ final class VertexTree {
     Parallel.range(
         parts.size(),
         1,
-        work.part(0.2, "Preparing the view"),
+        work.part(0.2, ViewWords.of("common.preparing-the-view")),
         (from, to) -> {
           for (Part p : parts.subList(from, to)) {
             p.run();

@@ -5,6 +5,7 @@ import holotome.core.memory.Spare;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.view.cluster.Hierarchy;
+import holotome.view.words.ViewWords;
 import java.lang.ref.SoftReference;
 import java.util.ArrayDeque;
 import java.util.Deque;
@@ -163,7 +164,7 @@ public final class Preparations implements Spare.Holder {
   /** Rather no hierarchy than one that takes the memory others are at work in. */
   private static void require(long bytes) {
     if (Spare.makeRoom(bytes) < bytes) {
-      throw Spare.lacking("preparing it", bytes, "");
+      throw Spare.lacking(ViewWords.of("preparations.preparing-it"), bytes, "");
     }
   }
 

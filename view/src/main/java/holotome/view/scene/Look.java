@@ -1,29 +1,25 @@
 package holotome.view.scene;
 
+import holotome.view.words.ViewWords;
+
 /** Ways of drawing the surface. */
 public enum Look {
-  CLAY("Clay"),
-  COLOUR("Colour, lit"),
-  FLAT_COLOUR("Colour, flat"),
-  WIRE("Wire over clay"),
-  BARE_WIRE("Wire alone"),
-  POINTS("Points"),
-  NORMALS("Directions"),
-  RELIEF("Hollows and ridges"),
-  FACING("Facing"),
-  CHARTS("Charts"),
-  CHECKER("Checker"),
-  BAKED("Baked"),
-  MISSED("Missed rays");
-
-  private final String title;
-
-  Look(String title) {
-    this.title = title;
-  }
+  CLAY,
+  COLOUR,
+  FLAT_COLOUR,
+  WIRE,
+  BARE_WIRE,
+  POINTS,
+  NORMALS,
+  RELIEF,
+  FACING,
+  CHARTS,
+  CHECKER,
+  BAKED,
+  MISSED;
 
   public String title() {
-    return title;
+    return ViewWords.of("look." + name());
   }
 
   /** Whether the look needs texture coordinates. */

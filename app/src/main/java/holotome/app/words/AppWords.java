@@ -1,0 +1,26 @@
+package holotome.app.words;
+
+import holotome.core.words.Wording;
+
+/** The words of the window. */
+public final class AppWords {
+  /** The bundles themselves. */
+  public static final Wording WORDING = new Wording(AppWords.class::getResourceAsStream, "app");
+
+  private AppWords() {}
+
+  /** A text; see {@link Wording#of}. */
+  public static String of(String key, Object... args) {
+    return WORDING.of(key, args);
+  }
+
+  /** Whether there is such a text. */
+  public static boolean has(String key) {
+    return WORDING.has(key);
+  }
+
+  /** A text about a number of things; see {@link Wording#count}. */
+  public static String count(String key, long n, Object... args) {
+    return WORDING.count(key, n, args);
+  }
+}
