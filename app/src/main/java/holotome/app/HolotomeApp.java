@@ -1,14 +1,15 @@
 package holotome.app;
 
+import java.util.Locale;
 import holotome.app.model.Home;
 import holotome.app.model.Problems;
+import holotome.app.model.Settings;
 import holotome.app.window.Desk;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Locale;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -32,6 +33,7 @@ public final class HolotomeApp extends Application {
   public void start(Stage window) {
     loadFonts();
     Home home = Home.ofUser();
+    new Settings(home).speak();
     desk = new Desk(home);
     Problems.begin(home, desk.session()::fail);
     Scene scene = scene(desk, 1280, 800);
@@ -130,7 +132,7 @@ public final class HolotomeApp extends Application {
   }
 
   public static void main(String[] arguments) {
-    // Figures are written one way, whatever the machine's language; typed ones are read in any.
+    // What is written without asking for a language is for machines; words ask for theirs.
     Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
     launch(HolotomeApp.class, arguments);
   }

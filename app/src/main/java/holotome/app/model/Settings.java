@@ -2,6 +2,7 @@ package holotome.app.model;
 
 import holotome.core.io.SafeFiles;
 import holotome.core.unit.Length;
+import holotome.core.words.Language;
 import java.io.IOException;
 import java.io.Reader;
 import java.io.StringWriter;
@@ -43,6 +44,7 @@ public final class Settings {
   private boolean turnsByMiddle;
   private int memory = USUAL_MEMORY;
   private boolean guideSeen;
+  private Language language;
   private Path output;
   private Map<String, String> keys = new LinkedHashMap<>();
   private String written = "";
@@ -68,6 +70,7 @@ public final class Settings {
     unit = choice(UNITS, p.getProperty("unit"), null);
     turnsByMiddle = "middle".equals(p.getProperty("turn"));
     guideSeen = "seen".equals(p.getProperty("guide"));
+    language = choice(Language.values(), p.getProperty("language"), null);
     textSize = number(p, "text-size", 100, 100, 200);
     memory = number(p, "memory", USUAL_MEMORY, 10, 90);
     try {
@@ -111,6 +114,9 @@ public final class Settings {
     }
     if (guideSeen) {
       lines.put("guide", "seen");
+    }
+    if (language != null) {
+      lines.put("language", language.name().toLowerCase(Locale.ROOT));
     }
     if (unit != null) {
       lines.put("unit", unit.name().toLowerCase(Locale.ROOT));
@@ -185,6 +191,21 @@ public final class Settings {
 
   public void setTurnsByMiddle(boolean on) {
     turnsByMiddle = on;
+  }
+
+  /** The language chosen, spoken from the next start on; null for the system's. */
+  public Language language() {
+    return language;
+  }
+
+  public void setLanguage(Language next) {
+    language = next;
+  }
+
+  /** Speaks the language chosen, or the system's. */
+  public void speak() {
+    Language.speak(
+        language != null ? language : Language.of(Locale.getDefault(Locale.Category.DISPLAY)));
   }
 
   /** Whether the first steps were shown once: they do not come by themselves again. */

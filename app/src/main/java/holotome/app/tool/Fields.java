@@ -1,5 +1,6 @@
 package holotome.app.tool;
 
+import holotome.core.words.Language;
 import holotome.app.words.AppWords;
 import holotome.core.step.StepKind;
 import holotome.core.step.StepWords;
@@ -139,15 +140,15 @@ final class Fields {
     if (f.isList() && !f.choices().isEmpty()) {
       addSeveral(f, label, v);
     } else if (!f.choices().isEmpty()) {
-      addChoice(f.name(), label, f.help(), f.choices(), v);
+      addChoice(f.name(), label, f.hint(), f.choices(), v);
     } else if (f.type().equals("true | false")) {
       CheckBox c = new CheckBox(label);
       c.setSelected("true".equals(String.valueOf(v)));
       c.setOnAction(e -> edited(f.name()));
-      put(f.name(), c, c, () -> c.isSelected(), f.help());
+      put(f.name(), c, c, () -> c.isSelected(), f.hint());
     } else {
       String unit = f.unit();
-      TextField t = addText(f.name(), label, f.help(), v == null ? "" : text(v, f, unit), unit);
+      TextField t = addText(f.name(), label, f.hint(), v == null ? "" : text(v, f, unit), unit);
       if (f.optional() && f.oneOf().isEmpty()) {
         t.setPromptText(AppWords.of("fields.not-set"));
       }
@@ -195,7 +196,7 @@ final class Fields {
           }
           return chosen;
         },
-        f.help());
+        f.hint());
   }
 
   private void addChoice(
@@ -234,8 +235,16 @@ final class Fields {
       h.setAlignment(Pos.CENTER_RIGHT);
       field = h;
     }
-    put(name, t, row(label, field), () -> t.getText().isBlank() ? null : t.getText().strip(), help);
+    put(name, t, row(label, field), () -> typed(name, t.getText()), help);
     return t;
+  }
+
+  /** What was typed; in a single figure a comma marks the decimals where the language has it so. */
+  private String typed(String name, String text) {
+    StepKind.Field f = described.get(name);
+    boolean figure = f != null && (f.type().endsWith("number") || f.type().equals("length"));
+    String t = text.strip();
+    return t.isEmpty() ? null : figure ? Language.typed(t) : t;
   }
 
   private void put(String name, Node control, Region row, Supplier<Object> reader, String help) {

@@ -159,7 +159,7 @@ final class SectionTool extends Tool {
         6,
         Fields.row(AppWords.of("section-tool.draw"), draw),
         Fields.row(AppWords.of("section-tool.across"), axis),
-        Fields.row("at", place),
+        Fields.row(AppWords.of("section-tool.at"), place),
         Fields.row(AppWords.of("section-tool.planes"), stack),
         Fields.row(AppWords.of("section-tool.fit"), fit),
         Fields.row(AppWords.of("section-tool.files"), kinds),

@@ -1,5 +1,6 @@
 package holotome.app.window;
 
+import holotome.app.words.AppWords;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -80,7 +81,7 @@ final class Actions {
   /** Its key for reading, or how it is reached; empty for neither. */
   String keyText(Action a) {
     KeyCombo k = key(a);
-    return k != null ? k.words() : KeyCombo.words(a.hint);
+    return k != null ? k.words() : AppWords.keys(a.hint);
   }
 
   /** The key of the action of that name for reading. */

@@ -336,11 +336,9 @@ final class Findings {
   private String lastNote(Class<? extends Step> type) {
     for (History.Line l : session.history().lines().reversed()) {
       if (type.isInstance(l.entry().step()) && l.entry().on()) {
-        String note = l.effect().notes().getLast();
-        return note.contains("; ")
-            ? Character.toUpperCase(note.charAt(note.indexOf("; ") + 2))
-                + note.substring(note.indexOf("; ") + 3)
-            : note;
+        List<String> notes = l.effect().notes();
+        String rest = String.join("; ", notes.subList(Math.min(1, notes.size() - 1), notes.size()));
+        return Character.toUpperCase(rest.charAt(0)) + rest.substring(1);
       }
     }
     return "";
@@ -419,7 +417,7 @@ final class Findings {
             e ->
                 AppWords.of(
                     "findings.px",
-                    e.getKey().fileName(),
+                    e.getKey().rule().title(),
                     e.getValue().width(),
                     e.getValue().height()))
         .collect(java.util.stream.Collectors.joining("; "));

@@ -105,7 +105,7 @@ final class Guide extends VBox {
   private String way(String action) {
     String words = desk.actions().named(action).words().replace(": ", ", ");
     String k = desk.actions().keyText(action);
-    return k.isEmpty() ? words : words + " (" + k + ")";
+    return k.isEmpty() ? words : AppWords.of("common.keyed", words, k);
   }
 
   private boolean has(Class<? extends Step> type) {

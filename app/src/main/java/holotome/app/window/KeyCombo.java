@@ -70,17 +70,7 @@ record KeyCombo(KeyCode code, boolean control, boolean alt, boolean shift) {
 
   /** For reading, in the language spoken; {@link #toString} is the same in every language. */
   String words() {
-    return words(toString());
-  }
-
-  /** Keys for reading, each by its name on the keyboards of the language spoken. */
-  static String words(String keys) {
-    List<String> out = new ArrayList<>();
-    for (String k : keys.split(" ")) {
-      boolean named = k.matches("[A-Za-z]{2,}") && AppWords.has("key." + k);
-      out.add(named ? AppWords.of("key." + k) : k);
-    }
-    return String.join(" ", out);
+    return AppWords.keys(toString());
   }
 
   @Override

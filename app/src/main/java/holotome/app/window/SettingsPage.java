@@ -3,6 +3,7 @@ package holotome.app.window;
 import holotome.app.model.Settings;
 import holotome.app.words.AppWords;
 import holotome.core.unit.Length;
+import holotome.core.words.Language;
 import java.io.File;
 import java.nio.file.Path;
 import javafx.geometry.Pos;
@@ -100,8 +101,22 @@ final class SettingsPage extends VBox {
           settings.setUnit(at == 0 ? null : Settings.UNITS[at - 1]);
           changed.run();
         });
-    ChoiceBox<String> turn =
-        box(
+        ChoiceBox<String> language = new ChoiceBox<>();
+    language.setId("setting-language");
+    language.getItems().add(AppWords.of("settings-page.as-the-system-has-it"));
+    for (Language l : Language.values()) {
+      language.getItems().add(l.ownName());
+    }
+    language
+        .getSelectionModel()
+        .select(settings.language() == null ? 0 : 1 + settings.language().ordinal());
+    language.setOnAction(
+        e -> {
+          int at = language.getSelectionModel().getSelectedIndex();
+          settings.setLanguage(at == 0 ? null : Language.values()[at - 1]);
+          changed.run();
+        });
+    ChoiceBox<String> turn = box(
             "setting-turn",
             AppWords.of("settings-page.the-right-button"),
             AppWords.of("settings-page.the-middle-button"));
@@ -135,6 +150,7 @@ final class SettingsPage extends VBox {
         .setAll(
             row(AppWords.of("settings-page.paper"), paper),
             row(AppWords.of("settings-page.text-size"), size),
+            row(AppWords.of("settings-page.language-from-the-next-start"), language),
             row(AppWords.of("settings-page.size-of-the-work-in"), unit),
             row(AppWords.of("settings-page.the-view-turns-by"), turn),
             row(AppWords.of("settings-page.memory-to-take-from-the"), memory),

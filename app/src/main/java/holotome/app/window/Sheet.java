@@ -337,7 +337,7 @@ final class Sheet extends VBox {
       b.getStyleClass().setAll("tool");
       b.setId("tool-" + t.id());
       b.setAccessibleText(t.title());
-      b.setTooltip(new Tooltip(t.hint() + " (" + (i + 1) % 10 + ")"));
+      b.setTooltip(new Tooltip(AppWords.of("common.keyed", t.hint(), (i + 1) % 10)));
       b.setMaxWidth(Double.MAX_VALUE);
       if (t == current) {
         b.getStyleClass().add("current");

@@ -57,7 +57,7 @@ final class StageBar extends HBox {
     HBox.setHgrow(gap, Priority.ALWAYS);
     Label words = new Label(AppWords.of("common.find-an-action"));
     words.getStyleClass().add("soft");
-    Label key = new Label("Ctrl Space");
+    Label key = new Label(AppWords.keys("Ctrl Space"));
     key.getStyleClass().addAll("figure", "soft");
     HBox inside = new HBox(28, words, key);
     inside.setAlignment(Pos.CENTER);

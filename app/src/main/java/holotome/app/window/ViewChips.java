@@ -85,7 +85,7 @@ final class ViewChips extends VBox {
     h.setAlignment(Pos.CENTER);
     b.setGraphic(h);
     b.setAccessibleText(words);
-    b.setTooltip(new Tooltip(words + " (" + key + ")"));
+    b.setTooltip(new Tooltip(AppWords.of("common.keyed", words, key)));
   }
 
   void update() {

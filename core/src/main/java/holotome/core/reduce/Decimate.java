@@ -15,6 +15,7 @@ import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 
@@ -104,17 +105,15 @@ public record Decimate(
             (int) Math.min(100_000, 4L * light.triangleCount() + 1000),
             run.work().part(0.15, CoreWords.of("work.measuring-deviation")));
     Workpiece out = as == As.CAST ? in.withCast(light) : in.withScan(light);
-    String note =
+    List<String> notes = new ArrayList<>();
+    notes.add(CoreWords.of("decimate.kept", light.triangleCount(), scan.triangleCount()));
+    notes.add(
         CoreWords.of(
-            "decimate.triangles-kept-of-deviation-rms",
-            light.triangleCount(),
-            scan.triangleCount(),
-            Length.inBase(off.rms()),
-            Length.inBase(off.max()));
+            "decimate.deviation", Length.inBase(off.rms()), Length.inBase(off.max())));
     if (tolerance == null && light.triangleCount() > 1.02 * target + 2) {
-      note += "; " + CoreWords.of("decimate.no-further-edge-could-go");
+      notes.add(CoreWords.of("decimate.no-further-edge-could-go"));
     }
-    return Outcome.of(out, note);
+    return new Outcome(out, notes);
   }
 
   /** The mesh with its pictures' colour at the vertices instead of the pictures. */

@@ -30,6 +30,7 @@ public final class StepKind {
   /**
    * One parameter.
    *
+   * @param key of its help in other languages; empty for what stands on no Sheet
    * @param name as in a Log
    * @param type in words: "number", "whole number", "length", "yes or no", "text", "point", "list",
    *     or the choices joined by " | "
@@ -38,6 +39,7 @@ public final class StepKind {
    * @param parts what a group, or each item of a list of groups, holds; empty for others
    */
   public record Field(
+      String key,
       String name,
       String type,
       String unit,
@@ -50,6 +52,11 @@ public final class StepKind {
       String help,
       List<String> choices,
       List<Field> parts) {
+
+    /** What it means, in the language spoken. */
+    public String hint() {
+      return StepWords.of(key, help);
+    }
 
     /** Its label on a Sheet, in the language spoken. */
     public String label() {
@@ -150,6 +157,7 @@ public final class StepKind {
       type = LIST_OF + String.join(" | ", choices);
     }
     return new Field(
+        key == null ? "" : key + PlainValues.nameOf(c),
         PlainValues.nameOf(c),
         type,
         p.unit(),
@@ -159,7 +167,7 @@ public final class StepKind {
         p.optional(),
         p.when(),
         p.oneOf(),
-        key == null ? p.help() : StepWords.of(key + PlainValues.nameOf(c), p.help()),
+        p.help(),
         List.copyOf(choices),
         parts(c.getGenericType()));
   }

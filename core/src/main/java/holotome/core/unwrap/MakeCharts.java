@@ -45,11 +45,7 @@ public record MakeCharts(
     Stretch stretch = Stretch.of(out);
     return Outcome.of(
         in.withCast(out),
-        CoreWords.of(
-            "make-charts.charts-fill-of-the-texture",
-            charts.count(),
-            100 * packing.fill(),
-            stretch.mean(),
-            stretch.p95()));
+        CoreWords.of("make-charts.fill", charts.count(), 100 * packing.fill()),
+        CoreWords.of("make-charts.stretch", stretch.mean(), stretch.p95()));
   }
 }

@@ -1,5 +1,6 @@
 package holotome.core.words;
 
+import java.text.DecimalFormatSymbols;
 import java.util.Locale;
 
 /**
@@ -63,6 +64,12 @@ public enum Language {
   /** Whether a noun after this number stands in the singular. */
   boolean isOne(long n) {
     return n == 1;
+  }
+
+  /** A figure as typed in the language spoken, with a point for the decimals. */
+  public static String typed(String figure) {
+    boolean comma = DecimalFormatSymbols.getInstance(now.locale).getDecimalSeparator() == ',';
+    return comma ? figure.replace(',', '.') : figure;
   }
 
   /** Figures put into a pattern as they are written in the language spoken. */

@@ -71,8 +71,8 @@ class PartsTest {
     assertThat(again.current().frame().toWork().scale())
         .isEqualTo(h.current().frame().toWork().scale() / 2);
     // What it says of the deviation is told in the new scale.
-    String before = h.lines().get(5).effect().notes().getFirst();
-    String after = again.lines().get(5).effect().notes().getFirst();
+    String before = h.lines().get(5).effect().notes().get(1);
+    String after = again.lines().get(5).effect().notes().get(1);
     assertThat(before).contains("deviation").isNotEqualTo(after);
     EveryStepTest.assertSame(
         again.current(), begin().replay(again.entries(), Run.unwatched()).current());
