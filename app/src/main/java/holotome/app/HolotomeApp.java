@@ -1,6 +1,5 @@
 package holotome.app;
 
-import java.util.Locale;
 import holotome.app.model.Home;
 import holotome.app.model.Problems;
 import holotome.app.model.Settings;
@@ -10,6 +9,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;

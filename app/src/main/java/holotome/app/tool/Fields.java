@@ -1,9 +1,9 @@
 package holotome.app.tool;
 
-import holotome.core.words.Language;
 import holotome.app.words.AppWords;
 import holotome.core.step.StepKind;
 import holotome.core.step.StepWords;
+import holotome.core.words.Language;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.Locale;

@@ -84,7 +84,8 @@ final class SelectionButtons {
     Button b = new Button(words);
     b.setId("selection-" + how.name().toLowerCase(java.util.Locale.ROOT));
     b.getStyleClass().setAll("small-button");
-    b.setTooltip(new Tooltip(AppWords.of("selection-buttons.tip", words, what, AppWords.keys(key))));
+    b.setTooltip(
+        new Tooltip(AppWords.of("selection-buttons.tip", words, what, AppWords.keys(key))));
     b.setOnAction(e -> session.selecting().reshape(how, 1));
     return b;
   }

@@ -101,7 +101,7 @@ final class SettingsPage extends VBox {
           settings.setUnit(at == 0 ? null : Settings.UNITS[at - 1]);
           changed.run();
         });
-        ChoiceBox<String> language = new ChoiceBox<>();
+    ChoiceBox<String> language = new ChoiceBox<>();
     language.setId("setting-language");
     language.getItems().add(AppWords.of("settings-page.as-the-system-has-it"));
     for (Language l : Language.values()) {
@@ -116,7 +116,8 @@ final class SettingsPage extends VBox {
           settings.setLanguage(at == 0 ? null : Language.values()[at - 1]);
           changed.run();
         });
-    ChoiceBox<String> turn = box(
+    ChoiceBox<String> turn =
+        box(
             "setting-turn",
             AppWords.of("settings-page.the-right-button"),
             AppWords.of("settings-page.the-middle-button"));

@@ -23,7 +23,6 @@ import java.util.Map;
 import java.util.function.Supplier;
 import javafx.animation.PauseTransition;
 import javafx.geometry.Insets;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -59,8 +58,9 @@ final class Sheet extends VBox {
   private final Label problem = new Label();
   private final Label advice = new Label();
   private final FiguresTable figures = new FiguresTable();
-  private final Button apply = keyed("", KeyCombo.of("Enter").words(), "apply");
-  private final Button drop = keyed(AppWords.of("sheet.drop"), KeyCombo.of("Esc").words(), "plain");
+  private final KeyedButton apply = new KeyedButton("", KeyCombo.of("Enter").words(), "apply");
+  private final KeyedButton drop =
+      new KeyedButton(AppWords.of("sheet.drop"), KeyCombo.of("Esc").words(), "plain");
   private final VBox entryActions = new VBox(2);
   private final Button way = new Button();
   private final VBox pinned = new VBox(8);
@@ -179,32 +179,6 @@ final class Sheet extends VBox {
     next = supplier;
   }
 
-  private static Button keyed(String words, String key, String style) {
-    Label w = new Label(words);
-    w.getStyleClass().add("words");
-    Label k = new Label(key);
-    k.getStyleClass().add("key");
-    k.setMinWidth(Region.USE_PREF_SIZE);
-    Region gap = new Region();
-    HBox.setHgrow(gap, Priority.ALWAYS);
-    HBox box = new HBox(8, w, gap, k);
-    box.setAlignment(Pos.CENTER_LEFT);
-    Button b = new Button();
-    b.setAccessibleText(words);
-    b.setGraphic(box);
-    b.getStyleClass().setAll(style);
-    b.setMaxWidth(Double.MAX_VALUE);
-    box.setMaxWidth(Double.MAX_VALUE);
-    // The graphic fills the button, so that the key stands at its right end.
-    box.prefWidthProperty().bind(b.widthProperty().subtract(26));
-    return b;
-  }
-
-  private static void words(Button b, String words) {
-    ((Label) ((HBox) b.getGraphic()).getChildren().getFirst()).setText(words);
-    b.setAccessibleText(words);
-  }
-
   void shutDown() {
     settle.stop();
   }
@@ -294,7 +268,7 @@ final class Sheet extends VBox {
     if (index >= 0) {
       Entry e = session.history().lines().get(index).entry();
       Button onOff =
-          keyed(
+          new KeyedButton(
               e.on()
                   ? AppWords.of("sheet.switch-the-entry-off")
                   : AppWords.of("sheet.switch-the-entry-on"),
@@ -306,7 +280,7 @@ final class Sheet extends VBox {
               session.change(
                   e.on() ? AppWords.of("sheet.switching-off") : AppWords.of("sheet.switching-on"),
                   (h, run) -> h.setOn(index, !e.on(), run)));
-      Button remove = keyed(AppWords.of("sheet.take-the-entry-out"), "", "plain");
+      Button remove = new KeyedButton(AppWords.of("sheet.take-the-entry-out"), "", "plain");
       remove.setId("entry-remove");
       remove.setOnAction(
           x ->
@@ -482,7 +456,7 @@ final class Sheet extends VBox {
             : revising >= 0
                 ? AppWords.of("sheet.run-again-from-here")
                 : current.verb(trial == null ? null : trial.result);
-    words(apply, verb);
+    apply.setWords(verb);
     apply.setAccessibleText(verb);
     drop.setVisible(session.isOpen());
   }

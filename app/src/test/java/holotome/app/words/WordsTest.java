@@ -131,7 +131,8 @@ class WordsTest {
             l.before()
                 .matches(
                     "(?s).*(\\w*(Exception|Error)\\(|@\\w+\\(|System\\.err|LOG\\.|note\\(|Font\\.font\\().*");
-        boolean pages = l.file().endsWith("StepPages.java") || l.file().endsWith("DrawingFile.java");
+        boolean pages =
+            l.file().endsWith("StepPages.java") || l.file().endsWith("DrawingFile.java");
         if (SENTENCE.matcher(l.text()).find()
             && !programmers
             && !pages

@@ -108,8 +108,7 @@ public record Decimate(
     List<String> notes = new ArrayList<>();
     notes.add(CoreWords.of("decimate.kept", light.triangleCount(), scan.triangleCount()));
     notes.add(
-        CoreWords.of(
-            "decimate.deviation", Length.inBase(off.rms()), Length.inBase(off.max())));
+        CoreWords.of("decimate.deviation", Length.inBase(off.rms()), Length.inBase(off.max())));
     if (tolerance == null && light.triangleCount() > 1.02 * target + 2) {
       notes.add(CoreWords.of("decimate.no-further-edge-could-go"));
     }
