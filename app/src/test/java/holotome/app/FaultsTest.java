@@ -210,7 +210,7 @@ class FaultsTest extends WindowCase {
     Path renamed = Files.copy(file, dir.resolve("harbour.txt"));
     open(renamed);
     assertThat(entries()).isEqualTo(1);
-    assertThat(d.on(() -> d.desk().session().project())).isEqualTo(renamed);
+    assertThat(d.on(() -> d.desk().session().keeping().project())).isEqualTo(renamed);
   }
 
   /** Several files dropped are one Scan, and stay so in the project. */

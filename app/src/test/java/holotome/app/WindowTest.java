@@ -130,7 +130,7 @@ class WindowTest extends WindowCase {
     d.settle();
     assertThat(entries()).isEqualTo(1);
     assertThat(mesh().triangleCount()).isEqualTo(triangles);
-    assertThat(d.on(() -> d.desk().session().isUnsaved())).isTrue();
+    assertThat(d.on(() -> d.desk().session().keeping().isUnsaved())).isTrue();
 
     Path project = dir.resolve("work.holotome");
     d.on(

@@ -5,6 +5,7 @@ import holotome.core.log.Checkpoints;
 import holotome.core.log.Entry;
 import holotome.core.log.History;
 import holotome.core.log.LineFile;
+import holotome.core.log.Lines;
 import holotome.core.log.LogFile;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Run;
@@ -12,13 +13,11 @@ import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Locale;
 import java.util.function.Consumer;
 
 /**
@@ -27,8 +26,6 @@ import java.util.function.Consumer;
  * Jobs}.
  */
 public final class Session {
-  private static final String PROJECT = LogFile.PROJECT_ENDING;
-
   private final Jobs jobs;
   private final Home home;
   private final Checkpoints checkpoints;
@@ -39,19 +36,16 @@ public final class Session {
   private final Selecting selecting = new Selecting(this);
   private final Measurements measurements = new Measurements(this);
   private final Measuring measuring = new Measuring(this);
-  private History history;
+  private final Trials trials = new Trials(this);
+  private final Keeping keeping;
+  private final PartAtHand partAtHand = new PartAtHand(this);
+
+  /** The Log with its states; null while nothing is open. */
+  private Lines lines;
+
   private ScanFile scanFile;
   private List<Path> sources = List.of();
-
-  /** The name of the line that is worked on, and the entries of others; kept as they came. */
-  private String line;
-
-  private final Map<String, List<Entry>> otherLines = new LinkedHashMap<>();
-  private Path project;
-  private Path recovery;
   private Path output;
-  private boolean unsaved;
-  private String savedAt = "";
   private Stage stage = Stage.INTAKE;
   private int lookBack = -1;
   private int reopened = -1;
@@ -67,6 +61,7 @@ public final class Session {
   public Session(Jobs jobs, Home home) {
     this.jobs = jobs;
     this.home = home;
+    this.keeping = new Keeping(this, home);
     this.charts = new ChosenCharts(jobs, this::changed);
     this.checkpoints = new Checkpoints(Runtime.getRuntime().maxMemory() / 3, home.states());
   }
@@ -94,11 +89,25 @@ public final class Session {
   }
 
   public boolean isOpen() {
-    return history != null;
+    return lines != null;
   }
 
   public History history() {
-    return history;
+    return lines == null ? null : lines.current().history();
+  }
+
+  Lines lines() {
+    return lines;
+  }
+
+  /** The ways of doing the work that stand side by side. */
+  public Trials trials() {
+    return trials;
+  }
+
+  /** Which mesh the tools of Trim and Mend work on. */
+  public PartAtHand partAtHand() {
+    return partAtHand;
   }
 
   /** The file the work began with; null before one is open. */
@@ -110,43 +119,41 @@ public final class Session {
     return scanFile == null ? null : scanFile.path();
   }
 
-  public Path project() {
-    return project;
-  }
-
   public Stage stage() {
     return stage;
   }
 
   public void setStage(Stage next) {
-    stage = next;
+    partAtHand.keeping(() -> stage = next);
     reopened = -1;
     message = "";
     failure = null;
     changed();
   }
 
-  /** The workpiece as it stands after the last entry. */
+  /** The workpiece as it stands after the last entry, as the tools see it. */
   public Workpiece current() {
+    return partAtHand.seen(current);
+  }
+
+  /** The workpiece as it stands after the last entry, with all its parts in their places. */
+  Workpiece whole() {
     return current;
   }
 
   /** The workpiece to be shown: looking back shows an earlier one. */
   public Workpiece shown() {
-    if (history == null) {
-      return null;
-    }
-    return shownState != null ? shownState : current;
+    return partAtHand.seen(shownState != null ? shownState : current);
   }
 
   /** Looks back at the state after so many entries; -1 ends looking back. */
   public void lookBackAt(int entries) {
-    int next = history == null || entries >= history.size() ? -1 : Math.max(-1, entries);
+    int next = !isOpen() || entries >= history().size() ? -1 : Math.max(-1, entries);
     if (next == lookBack) {
       return;
     }
     lookBack = next;
-    History of = history;
+    History of = history();
     Workpiece there = next < 0 ? null : of.atHand(next);
     if (next < 0 || there != null) {
       shownState = there;
@@ -154,7 +161,7 @@ public final class Session {
       jobs.fetch(
           () -> of.stateAfter(next),
           state -> {
-            if (lookBack == next && history == of) {
+            if (lookBack == next && history() == of) {
               shownState = state;
               changed();
             }
@@ -175,12 +182,13 @@ public final class Session {
   public void reopen(int index) {
     reopened = index;
     if (index >= 0) {
-      String id = StepKind.of(history.lines().get(index).entry().step()).stage();
-      for (Stage s : Stage.values()) {
-        if (s.id().equalsIgnoreCase(id)) {
-          stage = s;
-        }
-      }
+      Entry e = history().lines().get(index).entry();
+      Stage of = Stage.valueOf(StepKind.of(e.step()).stage().toUpperCase(Locale.ROOT));
+      partAtHand.keeping(
+          () -> {
+            stage = of;
+            partAtHand.follow(e.part());
+          });
     }
     changed();
   }
@@ -209,6 +217,14 @@ public final class Session {
     return measurements;
   }
 
+  /** Another mesh is worked on: what was selected belongs to the one before. */
+  void otherMesh() {
+    selected = null;
+    if (isOpen()) {
+      showThenMeasure();
+    }
+  }
+
   /** Selects triangles of the current Scan; null for none. */
   public void select(Selected next) {
     if (next != selected) {
@@ -219,12 +235,12 @@ public final class Session {
   }
 
   private UndoPath.Moment moment() {
-    return new UndoPath.Moment(history, selected);
+    return new UndoPath.Moment(lines, selected);
   }
 
   /** What was measured on the current Scan; null while it is being measured. */
   public Insight insight() {
-    return current == null ? null : measuring.of(current.scan());
+    return current == null ? null : measuring.of(current().scan());
   }
 
   public Failure failure() {
@@ -257,14 +273,6 @@ public final class Session {
     failure = null;
     message = "";
     changed();
-  }
-
-  public boolean isUnsaved() {
-    return unsaved;
-  }
-
-  public String savedAt() {
-    return savedAt;
   }
 
   // --- opening -------------------------------------------------------------------------------
@@ -300,16 +308,12 @@ public final class Session {
     jobs.cancel();
     jobs.stopQuiet();
     openers.forEach(Runnable::run);
-    history = null;
+    lines = null;
     current = null;
     scanFile = null;
     sources = List.of();
-    line = null;
-    otherLines.clear();
-    project = null;
+    keeping.end();
     forget();
-    unsaved = false;
-    savedAt = "";
     selecting.load(java.util.Map.of());
     measurements.load(List.of());
     stage = Stage.INTAKE;
@@ -333,21 +337,18 @@ public final class Session {
     openers.forEach(Runnable::run);
     scanFile = o.scan();
     sources = o.scans();
-    line = o.log().line();
-    otherLines.clear();
+    lines = Lines.of(o.log().line() == null ? "" : o.log().line(), o.history());
     for (LineFile l : o.log().others()) {
-      otherLines.put(l.name(), l.all(o.log().entries()));
+      lines = lines.beside(l.name(), l.all(o.log().entries()));
     }
-    history = o.history();
-    current = history.current();
+    partAtHand.follow(null);
+    current = history().current();
     selecting.load(o.log().selections());
     measurements.load(o.log().measurements());
     boolean recovered = home.isRecovery(o.file());
-    recovery = recovered ? o.file() : home.freshRecovery();
+    keeping.begin(o);
     output = null;
-    project = o.isProject() && !recovered ? o.file() : null;
     forget();
-    unsaved = recovered;
     failure = null;
     message = String.join("; ", scanFile.notes());
     if (message.isEmpty() && !recovered && !home.unsaved().isEmpty()) {
@@ -365,7 +366,7 @@ public final class Session {
 
   /** The view asks for memory first: what is worked on must be seen, findings may wait. */
   private void showThenMeasure() {
-    measuring.setAtHand(current.scan());
+    measuring.setAtHand(current().scan());
     charts.keepOnly(current.current());
     changed();
     measuring.begin();
@@ -397,17 +398,18 @@ public final class Session {
 
   /** Makes a change as a main job and, when done, the current state of things. */
   public void change(String title, Change change) {
-    if (history == null) {
+    if (!isOpen()) {
       return;
     }
-    History from = history;
+    History from = history();
     Path out = output();
     jobs.run(title, work -> measured(change.make(from, new Run(work, out))), this::accept);
     changed();
   }
 
   public void apply(Step step) {
-    change(StepKind.of(step).title(), (h, run) -> h.apply(step, run));
+    Entry entry = partAtHand.entry(step);
+    change(StepKind.of(step).title(), (h, run) -> h.apply(entry, run));
   }
 
   /** Works out what the window will ask first, so that it need not while it is drawn. */
@@ -427,7 +429,18 @@ public final class Session {
         next,
         state -> {
           undoPath.leave(moment());
-          settle(next, state, null);
+          settle(lines.changed(next), state, null);
+        });
+  }
+
+  /** Goes to other lines of the Log, or another of them; undo comes back. */
+  void move(Lines next, Selected then) {
+    atHand(
+        AppWords.of("session.fetching-the-result"),
+        next.current().history(),
+        state -> {
+          undoPath.leave(moment());
+          settle(next, state, then);
         });
   }
 
@@ -442,18 +455,16 @@ public final class Session {
     changed();
   }
 
-  private void settle(History next, Workpiece state, Selected then) {
-    history = next;
+  private void settle(Lines next, Workpiece state, Selected then) {
+    lines = next;
     current = state;
     selected = then;
     lookBack = -1;
     shownState = null;
     reopened = -1;
-    failure = null;
-    message =
-        next.lines().isEmpty() ? "" : String.join("; ", next.lines().getLast().effect().notes());
-    unsaved = true;
-    autosave();
+    failure = keeping.afterChange();
+    List<History.Line> done = history().lines();
+    message = done.isEmpty() ? "" : String.join("; ", done.getLast().effect().notes());
     showThenMeasure();
   }
 
@@ -479,7 +490,7 @@ public final class Session {
 
   private void go(boolean back, String title) {
     UndoPath.Moment next = undoPath.next(back);
-    if (next.history() == history) {
+    if (next.lines() == lines) {
       undoPath.go(back, moment());
       selected = next.selected();
       changed();
@@ -490,7 +501,7 @@ public final class Session {
         next.history(),
         state -> {
           undoPath.go(back, moment());
-          settle(next.history(), state, next.selected());
+          settle(next.lines(), state, next.selected());
         });
   }
 
@@ -499,6 +510,7 @@ public final class Session {
     if (output != null) {
       return output;
     }
+    Path project = keeping.project();
     return project != null ? project.toAbsolutePath().getParent() : home.output(source());
   }
 
@@ -509,82 +521,40 @@ public final class Session {
 
   // --- keeping -------------------------------------------------------------------------------
 
-  private LogFile logFile() {
-    List<Entry> entries = history.entries();
+  LogFile logFile() {
+    List<Entry> entries = history().entries();
     List<String> paths = sources.stream().map(p -> p.toAbsolutePath().toString()).toList();
     List<LineFile> beside = new ArrayList<>();
-    otherLines.forEach((name, all) -> beside.add(LineFile.beside(name, all, entries)));
+    trials.others().forEach(l -> beside.add(LineFile.beside(l.name(), l.entries(), entries)));
+    String line = trials.current().isEmpty() ? null : trials.current();
     return new LogFile(entries, paths, selecting.named(), measurements.all(), line, beside);
   }
 
-  /** Saves after every entry: to the project if there is one, else where a crash can find it. */
-  private void autosave() {
-    try {
-      if (project != null) {
-        saveTo(project);
-      } else {
-        logFile().write(recovery);
-        savedAt = AppWords.of("session.kept-at", now());
-      }
-    } catch (Failure f) {
-      failure = f;
-    }
+  /** Where the work is kept. */
+  public Keeping keeping() {
+    return keeping;
   }
 
-  /** Saves what belongs to the project beside its entries, and says what it was. */
+  /** Keeps what belongs to the project beside its entries, and says what it was. */
   void keep(String what) {
-    unsaved = true;
-    failure = null;
+    failure = keeping.afterChange();
     message = what;
-    autosave();
     changed();
-  }
-
-  private static String now() {
-    return java.time.LocalTime.now().format(java.time.format.DateTimeFormatter.ofPattern("HH:mm"));
-  }
-
-  private void saveTo(Path file) {
-    logFile().write(file);
-    unsaved = false;
-    savedAt = AppWords.of("session.saved-at", now());
   }
 
   /** Saves the project to a file and keeps it there from now on. */
   public void save(Path given) {
-    // Without its ending it would not be offered when projects are opened.
-    Path file =
-        given.toString().endsWith(PROJECT)
-            ? given
-            : given.resolveSibling(given.getFileName() + PROJECT);
     try {
-      saveTo(file);
-      project = file;
-      Files.deleteIfExists(recovery);
-      home.addRecent(file);
-      message = AppWords.of("session.saved", file.getFileName());
-      failure = null;
+      say(AppWords.of("session.saved", keeping.save(given).getFileName()));
     } catch (Failure f) {
-      failure = f;
-    } catch (java.io.IOException e) {
-      failure = Failure.of(e);
+      fail(f);
     }
-    changed();
-  }
-
-  /** Throws autosaved work of an earlier run away. */
-  public void discard(Path unsavedWork) {
-    try {
-      Files.deleteIfExists(unsavedWork);
-    } catch (java.io.IOException e) {
-      failure = Failure.of(e);
-    }
-    changed();
   }
 
   /** Runs a step without taking the result over: for figures before applying. Any thread. */
   public History trial(Step step, int revising, History on, Work work) {
     Run run = Run.of(work);
-    return measured(revising >= 0 ? on.revise(revising, step, run) : on.apply(step, run));
+    return measured(
+        revising >= 0 ? on.revise(revising, step, run) : on.apply(partAtHand.entry(step), run));
   }
 }

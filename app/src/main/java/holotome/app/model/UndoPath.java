@@ -1,6 +1,7 @@
 package holotome.app.model;
 
 import holotome.core.log.History;
+import holotome.core.log.Lines;
 import java.util.ArrayDeque;
 import java.util.Deque;
 
@@ -14,7 +15,11 @@ final class UndoPath {
   private final Deque<Moment> redo = new ArrayDeque<>();
 
   /** A state to come back to. */
-  record Moment(History history, Selected selected) {}
+  record Moment(Lines lines, Selected selected) {
+    History history() {
+      return lines.current().history();
+    }
+  }
 
   void clear() {
     undo.clear();
@@ -25,15 +30,15 @@ final class UndoPath {
   void leave(Moment m) {
     undo.push(m);
     redo.clear();
-    forgetOldSelections(m.history);
+    forgetOldSelections(m.history());
   }
 
   private void forgetOldSelections(History now) {
-    long of = undo.stream().filter(m -> m.history == now).count();
+    long of = undo.stream().filter(m -> m.history() == now).count();
     if (of > KEPT_SELECTIONS) {
       Moment oldest = null;
       for (Moment m : undo) {
-        oldest = m.history == now ? m : oldest;
+        oldest = m.history() == now ? m : oldest;
       }
       undo.removeLastOccurrence(oldest);
     }

@@ -533,7 +533,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
           getWidth(),
           getHeight(),
           trying ? AppWords.of("space-pane.now") : before.words(),
-          trying ? AppWords.of("space-pane.after") : AppWords.of("space-pane.now"),
+          trying ? AppWords.of("space-pane.after") : before.wordsNow(),
           told);
     }
   }

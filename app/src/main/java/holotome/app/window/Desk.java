@@ -41,6 +41,9 @@ import javafx.stage.FileChooser;
 
 /** The whole window: puts the parts together and keeps them in line with the session. */
 public final class Desk extends StackPane {
+  /** Height of the Tape and the facts beside it. */
+  private static final double BOTTOM = 96;
+
   private static final int DEMO_TRIANGLES = 1_200_000;
 
   private final Session session;
@@ -57,6 +60,8 @@ public final class Desk extends StackPane {
   private final ActionFinder finder;
   private final Settings settings;
   private final KeysPage keysPage;
+  private final TrialsPage trialsPage;
+  private final HBox bottom;
   private final SettingsPage settingsPage;
   private final Question question = new Question();
   private final ViewChips chips;
@@ -85,6 +90,7 @@ public final class Desk extends StackPane {
     settings = new Settings(home);
     finder = new ActionFinder(actions, view::requestFocus);
     keysPage = new KeysPage(actions, settings, view::requestFocus);
+    trialsPage = new TrialsPage(session, this::compareTrials, view::requestFocus);
     settingsPage = new SettingsPage(settings, this::showSettings, view::requestFocus);
     stageBar = new StageBar(session, finder::open);
     findings = new Findings(session, view, this::take);
@@ -95,18 +101,18 @@ public final class Desk extends StackPane {
     StackPane.setAlignment(chips, Pos.TOP_CENTER);
     buildWelcome();
     HBox.setHgrow(tape, Priority.ALWAYS);
-    HBox bottom = new HBox(tape, facts);
+    bottom = new HBox(tape, facts);
     bottom.getStyleClass().add("bottom");
-    bottom.setPrefHeight(96);
-    bottom.setMinHeight(96);
-    bottom.setMaxHeight(96);
+    bottom.setMinHeight(BOTTOM);
+    bottom.setPrefHeight(BOTTOM);
+    bottom.setMaxHeight(BOTTOM);
     BorderPane all = new BorderPane(middle, stageBar, sheet, bottom, findingsPanel);
     StackPane.setAlignment(finder, Pos.TOP_RIGHT);
     StackPane.setMargin(finder, new Insets(48, 12, 0, 0));
-    for (Region page : List.of(keysPage, settingsPage, question)) {
+    for (Region page : List.of(keysPage, trialsPage, settingsPage, question)) {
       StackPane.setAlignment(page, Pos.CENTER);
     }
-    getChildren().addAll(all, finder, keysPage, settingsPage, question);
+    getChildren().addAll(all, finder, keysPage, trialsPage, settingsPage, question);
     new Keys(this).install();
     new DeskActions(this, tools, keysPage::open, settingsPage::open, facts::nextUnit).fill();
     actions.choose(settings.keys());
@@ -210,7 +216,13 @@ public final class Desk extends StackPane {
     findingsPanel.show(
         session.stage().title(), findings.of(session.stage()), session.jobs().isBusy());
     facts.update();
+    // From the second Trial beside on the Tape is higher by a row for each.
+    double beside = Math.max(0, TapeForks.height(session.trials()) - TapeForks.ROW);
+    bottom.setMinHeight(BOTTOM + beside);
+    bottom.setPrefHeight(BOTTOM + beside);
+    bottom.setMaxHeight(BOTTOM + beside);
     tape.draw();
+    trialsPage.update();
     chips.update();
     welcome.setVisible(!session.isOpen());
     welcome.setManaged(!session.isOpen());
@@ -255,7 +267,7 @@ public final class Desk extends StackPane {
               link(
                   AppWords.of("desk.discard-it"),
                   "discard",
-                  () -> session.discard(unsaved.getFirst())));
+                  () -> session.keeping().discard(unsaved.getFirst())));
       welcome.getChildren().addAll(FindingsPanel.rule(), left, both);
     }
     List<Path> recent = session.home().recent();
@@ -354,8 +366,8 @@ public final class Desk extends StackPane {
     if (!session.isOpen()) {
       return;
     }
-    if (session.project() != null) {
-      session.save(session.project());
+    if (session.keeping().project() != null) {
+      session.save(session.keeping().project());
     } else {
       saveAs();
     }
@@ -457,6 +469,18 @@ public final class Desk extends StackPane {
     ask(exit);
   }
 
+  /** Draws the line between the current Trial and the one it is compared with. */
+  private void compareTrials() {
+    if (!view.settings().isCompared()) {
+      view.switchCompared();
+    }
+  }
+
+  /** Shows the Trials side by side in figures. */
+  void showTrials() {
+    trialsPage.open();
+  }
+
   void closeWork() {
     ask(session::close);
   }
@@ -466,9 +490,10 @@ public final class Desk extends StackPane {
     if (keysPage.isVisible()) {
       return keysPage.takes(key, e);
     }
-    if (settingsPage.isVisible() || question.isVisible()) {
+    if (settingsPage.isVisible() || question.isVisible() || trialsPage.isVisible()) {
       if (key.code() == KeyCode.ESCAPE) {
         settingsPage.close();
+        trialsPage.close();
         question.close();
         e.consume();
       }

@@ -181,6 +181,21 @@ final class DeskActions {
         "K",
         view::switchCompared,
         open);
+    actions.add(
+        "trial.begin", AppWords.of("desk-actions.begin-a-trial"), "T", this::beginTrial, open);
+    actions.add(
+        "trial.next",
+        AppWords.of("desk-actions.next-trial"),
+        "Shift T",
+        session.trials()::next,
+        session.trials()::areSeveral);
+    actions.add("trial.all", AppWords.of("desk-actions.all-trials"), "", desk::showTrials, open);
+    actions.add(
+        "work.part",
+        AppWords.of("desk-actions.next-part"),
+        "Q",
+        session.partAtHand()::next,
+        () -> session.partAtHand().all().size() > 1);
     for (Arrangement p : Arrangement.values()) {
       actions.add(
           "view.pane-" + p.name().toLowerCase(Locale.ROOT), p.words(), "", () -> panes.show(p));
@@ -229,6 +244,11 @@ final class DeskActions {
           "",
           () -> desk.ask(() -> session.open(p)));
     }
+  }
+
+  private void beginTrial() {
+    int back = session.lookBack();
+    session.trials().begin(back >= 0 ? back : session.history().size());
   }
 
   private Draft<?> draft() {

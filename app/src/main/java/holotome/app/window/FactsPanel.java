@@ -104,7 +104,7 @@ final class FactsPanel extends VBox {
           w.cast() == null
               ? Language.format("%,d", w.scan().triangleCount())
               : AppWords.of("facts-panel.of", w.cast().triangleCount(), w.scan().triangleCount()));
-      saved.setText(session.savedAt());
+      saved.setText(session.keeping().savedAt());
     } else {
       size.setText("–");
       triangles.setText("–");

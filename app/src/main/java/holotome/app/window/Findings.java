@@ -6,6 +6,7 @@ import holotome.app.model.Insight;
 import holotome.app.model.ScanFile;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.model.Trials;
 import holotome.app.pane.SpacePane;
 import holotome.app.words.AppWords;
 import holotome.core.bake.BakeMaps;
@@ -16,6 +17,7 @@ import holotome.core.datum.Scale;
 import holotome.core.geometry.Box;
 import holotome.core.intake.Inspection;
 import holotome.core.log.History;
+import holotome.core.log.Lines;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.Tidy;
 import holotome.core.part.Workpiece;
@@ -54,6 +56,39 @@ final class Findings {
       return List.of();
     }
     Insight i = session.insight();
+    List<Finding> out = new ArrayList<>();
+    trials(out);
+    out.addAll(of(stage, w, i));
+    return out;
+  }
+
+  /** Where several ways stand side by side: which is the current one, and the way to the others. */
+  private void trials(List<Finding> out) {
+    Trials trials = session.trials();
+    if (!trials.areSeveral()) {
+      return;
+    }
+    Lines.Named other = trials.compared() != null ? trials.compared() : trials.others().getFirst();
+    int shared = trials.shared(other.name());
+    String parts =
+        shared == 0
+            ? AppWords.of("findings.trial-from-the-start", trials.current(), other.name())
+            : AppWords.of(
+                "findings.trial-from",
+                trials.current(),
+                other.name(),
+                Tape.title(other.entries().get(shared - 1)));
+    out.add(
+        new Finding(
+            Severity.NOTE,
+            AppWords.of("findings.trials-are-open", trials.all().size()),
+            parts,
+            view::switchCompared,
+            AppWords.of("findings.take-trial", other.name()),
+            () -> trials.take(other.name())));
+  }
+
+  private List<Finding> of(Stage stage, Workpiece w, Insight i) {
     return switch (stage) {
       case INTAKE -> intake(w, i);
       case TRIM -> i == null ? List.of(measuring()) : trim.of(w, i);

@@ -124,14 +124,14 @@ final class KeysPage extends VBox {
       said.setText(AppWords.of("keys-page.left-as-it-was"));
       fill();
     } else if (reserved) {
-      said.setText(AppWords.of("keys-page.has-a-fixed-use-take", key));
+      said.setText(AppWords.of("keys-page.has-a-fixed-use-take", key.words()));
       fill();
     } else {
       Actions.Action before = actions.choose(a, key);
       keep(
           before == null
-              ? AppWords.of("keys-page.is-now", a.words(), key)
-              : AppWords.of("keys-page.is-now-has-no-key", a.words(), key, before.words()));
+              ? AppWords.of("keys-page.is-now", a.words(), key.words())
+              : AppWords.of("keys-page.is-now-has-no-key", a.words(), key.words(), before.words()));
     }
     return true;
   }

@@ -405,7 +405,7 @@ final class Sheet extends VBox {
               History h =
                   session.trial(step, index, on, work.part(0.7, AppWords.of("sheet.trying")));
               // What only places the work leaves the mesh as it was measured.
-              Workpiece w = h.current();
+              Workpiece w = session.partAtHand().seen(h.current());
               Figures after =
                   known != null && known.mesh() == w.scan()
                       ? Figures.of(w, known)

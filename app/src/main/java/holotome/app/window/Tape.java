@@ -2,6 +2,7 @@ package holotome.app.window;
 
 import holotome.app.model.Session;
 import holotome.app.words.AppWords;
+import holotome.core.log.Entry;
 import holotome.core.log.History;
 import holotome.core.step.StepKind;
 import holotome.core.words.Language;
@@ -28,13 +29,14 @@ import javafx.scene.text.TextAlignment;
 final class Tape extends Pane {
   private static final Font TITLE = Font.font("IBM Plex Sans", FontWeight.NORMAL, 12);
   private static final Font FIGURE = Font.font("IBM Plex Mono", 11);
-  private static final double LEFT = 62;
+  static final double LEFT = 62;
   private static final double TOP = 14;
   private static final double FLOOR = 14;
 
   private final Session session;
   private final Canvas canvas = new Canvas();
   private final List<double[]> lengths = new ArrayList<>();
+  private final TapeForks forks = new TapeForks();
   private String pendingTitle;
   private int pendingTriangles = -1;
   private double pressedAt;
@@ -132,6 +134,11 @@ final class Tape extends Pane {
     if (!session.isOpen() || dragging) {
       return;
     }
+    String other = forks.at(e.getX(), e.getY());
+    if (other != null) {
+      session.trials().take(other);
+      return;
+    }
     int i = at(e.getX());
     if (i == 0) {
       session.lookBackAt(session.history().size() == 0 ? -1 : 0);
@@ -175,7 +182,9 @@ final class Tape extends Pane {
       g.fillText(AppWords.of("tape.the-tape-every-step-will"), 14, h / 2 - 6);
       return;
     }
-    drawEntries(g, floor, w);
+    double own = floor - TapeForks.height(session.trials());
+    double length = drawEntries(g, own, w);
+    forks.draw(g, session.trials(), lengths, own, w, length, ink(), soft());
     if (isFocusVisible()) {
       g.setStroke(verdigris());
       g.setLineDashes(3, 3);
@@ -184,7 +193,8 @@ final class Tape extends Pane {
     }
   }
 
-  private void drawEntries(GraphicsContext g, double floor, double width) {
+  /** Draws the current line; gives the length of a block. */
+  private double drawEntries(GraphicsContext g, double floor, double width) {
     List<History.Line> lines = session.history().lines();
     int first = session.scanFile().triangles();
     boolean pending = pendingTitle != null;
@@ -209,7 +219,7 @@ final class Tape extends Pane {
       String title =
           i == 0
               ? AppWords.of("tape.opened", session.source().getFileName())
-              : StepKind.of(lines.get(i - 1).entry().step()).title();
+              : title(lines.get(i - 1).entry());
       boolean off = i > 0 && !lines.get(i - 1).entry().on();
       int change = i == 0 ? 0 : lines.get(i - 1).effect().change();
       String figure = off ? AppWords.of("tape.off") : figure(change, triangles, false);
@@ -257,7 +267,21 @@ final class Tape extends Pane {
           pendingTriangles < 0 ? "" : figure(0, pendingTriangles, false),
           pendingTriangles < 0 ? "" : figure(0, pendingTriangles, true),
           slate ? Color.web("#B49BF2") : Color.web("#6C4AB6"));
+      x += length;
     }
+    if (session.trials().areSeveral()) {
+      g.setFill(verdigris());
+      fill(g, TITLE, session.trials().current(), Math.min(x + 10, width - 80), floor - 17, 80);
+    }
+    return length;
+  }
+
+  /** What an entry is called: the step, and the mesh it is for where that is not the Scan. */
+  static String title(Entry e) {
+    String title = StepKind.of(e.step()).title();
+    return e.part() == null
+        ? title
+        : AppWords.of("tape.on-part", title, PartNames.of(e.part()));
   }
 
   /** Title and figure at the foot of a high block, above a low one. */
@@ -280,7 +304,7 @@ final class Tape extends Pane {
     fill(g, FIGURE, whole ? figure : brief, x + 7, figureAt, length - 9);
   }
 
-  private static double width(String text, Font font) {
+  static double width(String text, Font font) {
     Text t = new Text(text);
     t.setFont(font);
     return t.getLayoutBounds().getWidth();
@@ -290,11 +314,16 @@ final class Tape extends Pane {
   private static void fill(
       GraphicsContext g, Font font, String text, double x, double y, double width) {
     g.setFont(font);
+    g.fillText(fitting(text, font, width), x, y);
+  }
+
+  /** As much of a text as fits. */
+  static String fitting(String text, Font font, double width) {
     String t = text;
     for (int n = text.length() - 1; n > 0 && width(t, font) > width; n--) {
       t = text.substring(0, n) + "…";
     }
-    g.fillText(t, x, y);
+    return t;
   }
 
   /**

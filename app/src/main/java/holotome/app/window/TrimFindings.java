@@ -142,7 +142,9 @@ final class TrimFindings {
         (h, run) -> {
           BitSet set = i.islandsOf(ranks);
           Pick pick = Pick.of(Pick.Join.REPLACE, set, n);
-          return h.apply(CutSelection.of(List.of(pick), CutSelection.Then.REMOVE), run);
+          return h.apply(
+              session.partAtHand().entry(CutSelection.of(List.of(pick), CutSelection.Then.REMOVE)),
+              run);
         });
   }
 

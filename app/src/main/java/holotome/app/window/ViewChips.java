@@ -1,5 +1,6 @@
 package holotome.app.window;
 
+import holotome.app.model.PartAtHand;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.pane.SpacePane;
@@ -28,6 +29,7 @@ final class ViewChips extends VBox {
   private final Button clip = chip("clip");
   private final Button size = chip("size");
   private final Button compared = chip("compared");
+  private final Button part = chip("part");
   private final Button closer = chip("closer");
   private final Label count = new Label();
   private final HBox countChip = new HBox(count);
@@ -43,12 +45,13 @@ final class ViewChips extends VBox {
     look.setOnAction(e -> view.nextLook());
     through.setOnAction(e -> view.setThrough(!view.isThrough()));
     compared.setOnAction(e -> view.switchCompared());
+    part.setOnAction(e -> session.partAtHand().next());
     clip.setOnAction(e -> view.switchClipping());
     size.setOnAction(e -> view.switchSized());
     closer.setOnAction(e -> view.navigation().showAll());
     countChip.getStyleClass().addAll("chip", "selected-count");
     countChip.setId("selected-count");
-    HBox row = new HBox(10, look, through, size, compared, clip, closer, gap(), countChip);
+    HBox row = new HBox(10, look, part, through, size, compared, clip, closer, gap(), countChip);
     row.setPickOnBounds(false);
     row.setAlignment(Pos.TOP_LEFT);
     messageChip.setWrapText(true);
@@ -115,11 +118,20 @@ final class ViewChips extends VBox {
               : AppWords.of("view-chips.selecting-what-is-visible"),
           "V");
     }
+    PartAtHand at = session.partAtHand();
+    boolean parts = open && at.isOffered() && at.all().size() > 1;
+    part.setVisible(parts);
+    part.setManaged(parts);
+    if (parts) {
+      set(part, AppWords.of("view-chips.working-on", PartNames.of(at.part())), "Q");
+    }
     boolean lined = open && view.settings().isCompared();
     compared.setVisible(lined);
     compared.setManaged(lined);
     if (lined) {
-      set(compared, AppWords.of("view-chips.before-and-now"), "K");
+      set(compared, session.trials().areSeveral()
+              ? AppWords.of("view-chips.trials-compared")
+              : AppWords.of("view-chips.before-and-now"), "K");
     }
     boolean clipping = open && view.settings().isClipping();
     clip.setVisible(clipping);

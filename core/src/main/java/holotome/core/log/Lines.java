@@ -1,5 +1,6 @@
 package holotome.core.log;
 
+import holotome.core.step.Run;
 import holotome.core.task.Failure;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
@@ -14,8 +15,33 @@ import java.util.List;
  */
 public record Lines(List<Named> all, int at) {
 
-  /** A line under its name. */
-  public record Named(String name, History history) {}
+  /**
+   * A line under its name.
+   *
+   * @param history what was run of it
+   * @param ahead entries that come after, not run yet: a line from a file runs when it is taken
+   */
+  public record Named(String name, History history, List<Entry> ahead) {
+    public Named {
+      ahead = List.copyOf(ahead);
+    }
+
+    public Named(String name, History history) {
+      this(name, history, List.of());
+    }
+
+    /** All its entries. */
+    public List<Entry> entries() {
+      List<Entry> out = new ArrayList<>(history.entries());
+      out.addAll(ahead);
+      return out;
+    }
+
+    /** Run to its end. */
+    public Named run(Run run) {
+      return ahead.isEmpty() ? this : new Named(name, history.replay(ahead, run));
+    }
+  }
 
   public Lines {
     all = List.copyOf(all);
@@ -54,6 +80,44 @@ public record Lines(List<Named> all, int at) {
     return new Lines(next, next.size() - 1);
   }
 
+  /** With a further line of the given entries, which is not run yet; the current one stays. */
+  public Lines beside(String name, List<Entry> entries) {
+    if (all.stream().anyMatch(l -> l.name.equals(name))) {
+      throw Failure.usage(CoreWords.of("lines.there-is-a-line-already", name));
+    }
+    int n = alike(current().history.entries(), entries);
+    List<Named> next = new ArrayList<>(all);
+    next.add(new Named(name, current().history.first(n), entries.subList(n, entries.size())));
+    return new Lines(next, at);
+  }
+
+  /** With a line under another name. */
+  public Lines renamed(String name, String other) {
+    int there = find(name);
+    if (other.equals(name)) {
+      return this;
+    }
+    if (all.stream().anyMatch(l -> l.name.equals(other))) {
+      throw Failure.usage(CoreWords.of("lines.there-is-a-line-already", other));
+    }
+    List<Named> next = new ArrayList<>(all);
+    next.set(there, new Named(other, all.get(there).history, all.get(there).ahead));
+    return new Lines(next, at);
+  }
+
+  /** The line of that name. */
+  public Named named(String name) {
+    return all.get(find(name));
+  }
+
+  /** With a line in the place of the one of its name, as the current one. */
+  public Lines take(Named line) {
+    int there = find(line.name);
+    List<Named> next = new ArrayList<>(all);
+    next.set(there, line);
+    return new Lines(next, there);
+  }
+
   /** With another line as the current one. */
   public Lines take(String name) {
     return new Lines(all, find(name));
@@ -90,8 +154,10 @@ public record Lines(List<Named> all, int at) {
 
   /** How many entries at the beginning a line shares with the current one. */
   public int shared(String name) {
-    List<Entry> a = current().history.entries();
-    List<Entry> b = all.get(find(name)).history.entries();
+    return alike(current().entries(), named(name).entries());
+  }
+
+  private static int alike(List<Entry> a, List<Entry> b) {
     int n = 0;
     while (n < a.size() && n < b.size() && a.get(n).equals(b.get(n))) {
       n++;

@@ -232,5 +232,32 @@ class ProjectFileTest {
     assertThat(one.current().name()).isEqualTo("other");
     assertThatThrownBy(() -> one.drop("other")).hasMessageContaining("the only line");
     assertThat(parted.drop("other").current().name()).isEqualTo("main");
+    assertThat(parted.renamed("other", "light").current().name()).isEqualTo("light");
+    assertThatThrownBy(() -> parted.renamed("other", "main")).hasMessageContaining("already");
+  }
+
+  /** A line from a file runs when it is taken, from where it parts. */
+  @Test
+  void aLineBesideRunsOnlyItsOwnEntriesAndOnlyWhenItIsTaken() {
+    Checkpoints keep = new Checkpoints(1L << 30, dir.resolve("states"));
+    List<Entry> main =
+        List.of(
+            entry(Map.of("do", "mend.tidy")), entry(Map.of("do", "trim.islands", "keep", "largest")));
+    List<Entry> other =
+        List.of(
+            entry(Map.of("do", "mend.tidy")),
+            entry(Map.of("do", "datum.turn", "angle", 5)),
+            entry(Map.of("do", "mend.flip")));
+    History h = History.of(EveryStepTest.start(3, 20), keep).replay(main, Run.unwatched());
+    Lines lines = Lines.of("main", h).beside("other", other);
+    assertThat(lines.current().name()).isEqualTo("main");
+    assertThat(lines.shared("other")).isEqualTo(1);
+    assertThat(lines.named("other").entries()).isEqualTo(other);
+    assertThat(lines.named("other").history().size()).isEqualTo(1);
+    Lines taken = lines.take(lines.named("other").run(Run.unwatched()));
+    assertThat(taken.current().history().entries()).isEqualTo(other);
+    assertThat(taken.current().ahead()).isEmpty();
+    assertThat(taken.current().history().stateAfter(1).scan()).isSameAs(h.stateAfter(1).scan());
+    assertThat(taken.take("main").current().history()).isSameAs(h);
   }
 }
