@@ -137,7 +137,7 @@ public final class Session {
   }
 
   /** The workpiece as it stands after the last entry, with all its parts in their places. */
-  Workpiece whole() {
+  public Workpiece whole() {
     return current;
   }
 

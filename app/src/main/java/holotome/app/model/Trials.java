@@ -18,7 +18,9 @@ public final class Trials {
     this.session = session;
   }
 
-  /** All of them in the order they were begun; one alone, without a name, where there is no other. */
+  /**
+   * All of them in the order they were begun; one alone, without a name, where there is no other.
+   */
   public List<Lines.Named> all() {
     return session.isOpen() ? session.lines().all() : List.of();
   }

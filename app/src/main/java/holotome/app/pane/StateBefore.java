@@ -8,7 +8,8 @@ import holotome.core.part.Workpiece;
 
 /**
  * The state that the work is compared with: the one that is looked back at, else the end of another
- * Trial, else the one before the last entry. It may have to be read back or made again, so it comes later than it is asked for.
+ * Trial, else the one before the last entry. It may have to be read back or made again, so it comes
+ * later than it is asked for.
  */
 final class StateBefore {
   private final Session session;

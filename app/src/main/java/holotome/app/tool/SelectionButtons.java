@@ -57,6 +57,7 @@ final class SelectionButtons {
                 AppWords.of("selection-buttons.wherever-a-part-is-selected")));
     TextField name = new TextField();
     name.setId("selection-name");
+    name.getStyleClass().add("name");
     name.setPromptText(AppWords.of("selection-buttons.name-to-keep-it-under"));
     name.setAccessibleText(AppWords.of("selection-buttons.name-to-keep-the-selection"));
     HBox.setHgrow(name, Priority.ALWAYS);

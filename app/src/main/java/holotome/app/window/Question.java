@@ -28,7 +28,8 @@ final class Question extends VBox {
   /** Goes on at once where nothing is at stake. */
   void ask(Session session, Runnable go, Runnable save) {
     boolean writing = session.isOpen() && session.jobs().isBusy();
-    boolean unsaved = session.isOpen() && session.keeping().isUnsaved() && session.history().size() > 0;
+    boolean unsaved =
+        session.isOpen() && session.keeping().isUnsaved() && session.history().size() > 0;
     if (!writing && !unsaved) {
       go.run();
       return;

@@ -88,7 +88,7 @@ final class StageBar extends HBox {
   }
 
   private String fact(Stage s) {
-    Workpiece w = session.current();
+    Workpiece w = session.whole();
     Insight i = session.insight();
     return switch (s) {
       case INTAKE -> count(session.scanFile().triangles());

@@ -279,9 +279,7 @@ final class Tape extends Pane {
   /** What an entry is called: the step, and the mesh it is for where that is not the Scan. */
   static String title(Entry e) {
     String title = StepKind.of(e.step()).title();
-    return e.part() == null
-        ? title
-        : AppWords.of("tape.on-part", title, PartNames.of(e.part()));
+    return e.part() == null ? title : AppWords.of("tape.on-part", title, PartNames.of(e.part()));
   }
 
   /** Title and figure at the foot of a high block, above a low one. */

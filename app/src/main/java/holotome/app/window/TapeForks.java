@@ -66,7 +66,17 @@ final class TapeForks {
             width);
         return;
       }
-      row(g, others.get(i), trials.shared(others.get(i).name()), ends, top, width, length, ink, soft);
+      row(
+          g,
+          others.get(i),
+          trials.shared(others.get(i).name()),
+          ends,
+          floor,
+          top,
+          width,
+          length,
+          ink,
+          soft);
     }
   }
 
@@ -75,6 +85,7 @@ final class TapeForks {
       Lines.Named line,
       int shared,
       List<double[]> ends,
+      double floor,
       double top,
       double width,
       double length,
@@ -88,7 +99,7 @@ final class TapeForks {
     g.setLineWidth(1);
     g.strokePolyline(
         new double[] {x - INDENT + 0.5, x - INDENT + 0.5, x},
-        new double[] {top - 4, Math.round(middle) + 0.5, Math.round(middle) + 0.5},
+        new double[] {floor, Math.round(middle) + 0.5, Math.round(middle) + 0.5},
         3);
     List<Entry> entries = line.entries();
     List<History.Line> run = line.history().lines();

@@ -92,8 +92,7 @@ final class TrialsPage extends VBox {
     }
     Trials trials = session.trials();
     shown = trials.all();
-    hint.setText(
-        AppWords.of(trials.areSeveral() ? "trials-page.several" : "trials-page.one"));
+    hint.setText(AppWords.of(trials.areSeveral() ? "trials-page.several" : "trials-page.one"));
     grid.getChildren().clear();
     if (!trials.areSeveral()) {
       return;
@@ -115,6 +114,7 @@ final class TrialsPage extends VBox {
 
   private void row(int y, Lines.Named l, boolean isCurrent) {
     TextField name = new TextField(l.name());
+    name.getStyleClass().add("name");
     name.setId("trial-name-" + y);
     name.setAccessibleText(AppWords.of("trials-page.name"));
     name.setPrefWidth(NAME);

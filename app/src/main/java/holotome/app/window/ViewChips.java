@@ -129,9 +129,12 @@ final class ViewChips extends VBox {
     compared.setVisible(lined);
     compared.setManaged(lined);
     if (lined) {
-      set(compared, session.trials().areSeveral()
+      set(
+          compared,
+          session.trials().areSeveral()
               ? AppWords.of("view-chips.trials-compared")
-              : AppWords.of("view-chips.before-and-now"), "K");
+              : AppWords.of("view-chips.before-and-now"),
+          "K");
     }
     boolean clipping = open && view.settings().isClipping();
     clip.setVisible(clipping);

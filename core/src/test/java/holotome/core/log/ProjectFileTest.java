@@ -242,7 +242,8 @@ class ProjectFileTest {
     Checkpoints keep = new Checkpoints(1L << 30, dir.resolve("states"));
     List<Entry> main =
         List.of(
-            entry(Map.of("do", "mend.tidy")), entry(Map.of("do", "trim.islands", "keep", "largest")));
+            entry(Map.of("do", "mend.tidy")),
+            entry(Map.of("do", "trim.islands", "keep", "largest")));
     List<Entry> other =
         List.of(
             entry(Map.of("do", "mend.tidy")),
