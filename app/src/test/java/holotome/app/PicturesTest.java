@@ -2,6 +2,7 @@ package holotome.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import holotome.core.words.Language;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.Node;
@@ -106,17 +107,7 @@ class PicturesTest {
       save("trim-crop");
       stage(KeyCode.DIGIT2, KeyCode.DIGIT6);
       save("trim-ground");
-      d.keys(KeyCode.CONTROL, KeyCode.SPACE);
-      d.type("trim");
-      save("find-an-action");
-      d.keys(KeyCode.ESCAPE);
-      stage(KeyCode.DIGIT2, KeyCode.DIGIT6);
       apply();
-      d.keys(KeyCode.K);
-      d.settle();
-      save("before-after");
-      d.keys(KeyCode.K);
-      d.settle();
       stage(KeyCode.DIGIT2, KeyCode.DIGIT5);
       apply();
 
@@ -158,9 +149,28 @@ class PicturesTest {
       stage(KeyCode.DIGIT4, KeyCode.DIGIT7);
       save("datum-place");
 
+      d.keys(KeyCode.T);
+      d.settle();
       stage(KeyCode.DIGIT5, KeyCode.DIGIT1);
+      d.fill("field-triangles", "3000");
+      d.settle();
+      apply();
+      d.keys(KeyCode.SHIFT, KeyCode.T);
+      d.settle();
+      stage(KeyCode.DIGIT5, KeyCode.DIGIT1);
+      d.fill("field-triangles", "20000");
+      d.settle();
       apply();
       lookCloser(0, 0, 0);
+      d.keys(KeyCode.K);
+      d.find("look: wire over");
+      save("trials");
+      d.keys(KeyCode.K);
+      d.find("look: colour, lit");
+      d.find("all trials");
+      d.click("trial-drop-2");
+      d.settle();
+      d.keys(KeyCode.ESCAPE);
       save("reduce");
       stage(KeyCode.DIGIT6, KeyCode.DIGIT1);
       apply();
@@ -184,6 +194,19 @@ class PicturesTest {
     try (Driver again = Driver.open(home)) {
       d = again;
       save("welcome");
+    }
+    Language.speak(Language.GERMAN);
+    try (Driver german = Driver.open(home)) {
+      d = german;
+      d.on(
+          () -> {
+            d.desk().session().open(scan);
+            return null;
+          });
+      stage(KeyCode.DIGIT2, KeyCode.DIGIT5);
+      save("german");
+    } finally {
+      Language.speak(Language.ENGLISH);
     }
     try (var files = Files.list(into)) {
       assertThat(files.filter(p -> p.toString().endsWith(".png")).count()).isBetween(10L, 19L);

@@ -17,6 +17,7 @@ import holotome.core.geometry.Box;
 import holotome.core.log.Catalogue;
 import holotome.core.log.History;
 import holotome.core.mend.FillHoles;
+import holotome.core.mend.TakeNoise;
 import holotome.core.mend.Tidy;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
@@ -95,6 +96,7 @@ public final class Tools {
         FillHoles.class,
         new StepTool(
             session, FillHoles.class, Stage.MEND, true, plain, (s, t) -> filling(t), none));
+    add(TakeNoise.class, new NoiseTool(session));
     add(Scale.class, new ScaleTool(session));
     add(
         Level.class,

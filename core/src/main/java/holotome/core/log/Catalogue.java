@@ -11,6 +11,7 @@ import holotome.core.datum.Scale;
 import holotome.core.datum.Turn;
 import holotome.core.datum.WriteSection;
 import holotome.core.mend.FillHoles;
+import holotome.core.mend.TakeNoise;
 import holotome.core.mend.Tidy;
 import holotome.core.mend.TurnOver;
 import holotome.core.reduce.Decimate;
@@ -44,6 +45,7 @@ public final class Catalogue {
               TrimFringe.class,
               Tidy.class,
               FillHoles.class,
+              TakeNoise.class,
               TurnOver.class,
               DeclareUnit.class,
               Scale.class,

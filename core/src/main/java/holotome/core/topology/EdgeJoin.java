@@ -13,13 +13,16 @@ import java.util.Arrays;
  * set's root is its lowest triangle whoever comes first.
  *
  * <p>Edges are dealt out by their lower vertex, a share of all vertices at a time, so that no more
- * than 4 bytes a triangle are needed beside the result.
+ * than 4 bytes a triangle, or 64 MB a thread, are needed beside the result.
  */
 final class EdgeJoin {
   private static final VarHandle PARENT = MethodHandles.arrayElementVarHandle(int[].class);
 
-  /** So many shares at most: each is a pass over all triangles. */
+  /** So many shares at most: each is two passes over all triangles. */
   private static final int SHARES = 14;
+
+  /** As many edges a share take 64 MB: what is smaller needs no further shares. */
+  private static final int EDGES = 1 << 23;
 
   /** Smaller shares are not worth a pass. */
   private static final int LEAST = 1 << 19;
@@ -39,7 +42,8 @@ final class EdgeJoin {
   /** Per triangle the lowest one of its set. */
   static int[] roots(int[] tri, int vertices, Work work) {
     EdgeJoin j = new EdgeJoin(tri);
-    int share = Math.max(LEAST, vertices / SHARES + 1);
+    int wanted = Math.clamp(Parallel.chunks(tri.length, EDGES), 2, SHARES);
+    int share = Math.max(LEAST, vertices / wanted + 1);
     int shares = Parallel.chunks(vertices, share);
     Parallel.range(
         shares,

@@ -41,7 +41,13 @@ class CarriedTest {
     if (out.scan() != old) {
       // Merged vertices stand beside the line between what was merged.
       boolean merged = id.startsWith("reduce");
-      check(old, out.scan(), merged ? 0.12 : 1e-4, merged, id.equals("mend.fill") || isCap(given));
+      // What moves vertices leaves what they carry: it is held against where they were.
+      Mesh now = out.scan();
+      if (id.equals("mend.noise")) {
+        assertThat(now.triangles()).isEqualTo(old.triangles());
+        now = now.withPositions(old.xyz()).of(old.lineage());
+      }
+      check(old, now, merged ? 0.12 : 1e-4, merged, id.equals("mend.fill") || isCap(given));
     }
     if (out.cast() != null && out.cast() != w.cast() && id.startsWith("reduce")) {
       check(old, out.cast(), 0.12, true, false);

@@ -1,0 +1,49 @@
+package holotome.core.topology;
+
+import holotome.core.task.Work;
+
+/**
+ * The triangles around each vertex, as one array of triangle numbers with a start per vertex:
+ * {@code triangles[start[v]] .. triangles[start[v + 1] - 1]}, in rising order. A vertex where
+ * several fans meet has those of all of them.
+ *
+ * <p>O(V + T) time in one thread, 4 (V + 3T) bytes.
+ */
+public record VertexFans(int[] start, int[] triangles) {
+  private static final int OFTEN = (1 << 20) - 1;
+
+  public static VertexFans of(int vertices, int[] corners, Work work) {
+    int[] start = new int[vertices + 1];
+    for (int h = 0; h < corners.length; h++) {
+      if ((h & OFTEN) == 0) {
+        work.check();
+      }
+      start[corners[h]]++;
+    }
+    work.advance(0.3);
+    int sum = 0;
+    for (int v = 0; v < vertices; v++) {
+      int n = start[v];
+      start[v] = sum;
+      sum += n;
+    }
+    start[vertices] = sum;
+    int[] of = new int[corners.length];
+    for (int h = 0; h < corners.length; h++) {
+      if ((h & OFTEN) == 0) {
+        work.check();
+      }
+      of[start[corners[h]]++] = h / 3;
+    }
+    // Filling moved each start to the next one's place.
+    System.arraycopy(start, 0, start, 1, vertices);
+    start[0] = 0;
+    work.advance(0.7);
+    return new VertexFans(start, of);
+  }
+
+  /** How many triangles a vertex has. */
+  public int count(int vertex) {
+    return start[vertex + 1] - start[vertex];
+  }
+}
