@@ -373,7 +373,7 @@ final class Findings {
       if (type.isInstance(l.entry().step()) && l.entry().on()) {
         List<String> notes = l.effect().notes();
         String rest = String.join("; ", notes.subList(Math.min(1, notes.size() - 1), notes.size()));
-        return Character.toUpperCase(rest.charAt(0)) + rest.substring(1);
+        return notes.size() == 1 ? rest : Character.toUpperCase(rest.charAt(0)) + rest.substring(1);
       }
     }
     return "";

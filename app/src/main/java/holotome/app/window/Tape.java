@@ -30,6 +30,10 @@ final class Tape extends Pane {
   private static final Font TITLE = Font.font("IBM Plex Sans", FontWeight.NORMAL, 12);
   private static final Font FIGURE = Font.font("IBM Plex Mono", 11);
   static final double LEFT = 62;
+
+  /** Room for the name of a Trial behind its last entry. */
+  static final double NAME = 96;
+
   private static final double TOP = 14;
   private static final double FLOOR = 14;
 
@@ -198,10 +202,12 @@ final class Tape extends Pane {
     List<History.Line> lines = session.history().lines();
     int first = session.scanFile().triangles();
     boolean pending = pendingTitle != null;
-    int count = lines.size() + 1 + (pending ? 1 : 0);
-    double length = Math.clamp((width - LEFT - 20) / count, 60, 168);
+    int count = Math.max(lines.size() + 1 + (pending ? 1 : 0), longest() + 1);
+    // The name of a Trial stands at its end.
+    double free = session.trials().areSeveral() ? width - NAME : width - 20;
+    double length = Math.clamp((free - LEFT) / count, 60, 168);
     // More entries than fit: the tape is drawn from the end, older ones run off to the left.
-    double x = Math.min(LEFT, width - 20 - count * length);
+    double x = Math.min(LEFT, free - count * length);
     double most = Math.max(first, pendingTriangles);
     for (History.Line l : lines) {
       most = Math.max(most, l.effect().triangles());
@@ -271,9 +277,20 @@ final class Tape extends Pane {
     }
     if (session.trials().areSeveral()) {
       g.setFill(verdigris());
-      fill(g, TITLE, session.trials().current(), Math.min(x + 10, width - 80), floor - 17, 80);
+      fill(
+          g,
+          TITLE,
+          session.trials().current(),
+          Math.min(x + 10, width - NAME + 8),
+          floor - 17,
+          NAME - 12);
     }
     return length;
+  }
+
+  /** How many entries the longest Trial beside has, with those it shares. */
+  private int longest() {
+    return session.trials().others().stream().mapToInt(l -> l.entries().size()).max().orElse(0);
   }
 
   /** What an entry is called: the step, and the mesh it is for where that is not the Scan. */

@@ -93,7 +93,7 @@ final class TapeForks {
       Color soft) {
     double from = Math.max(Tape.LEFT, ends.get(shared)[1]);
     double middle = top + (ROW - 4) / 2;
-    double x = Math.min(from + INDENT, width - 160);
+    double x = Math.min(from + INDENT, width - Tape.NAME - 60);
     double left = x;
     g.setStroke(ink);
     g.setLineWidth(1);
@@ -104,8 +104,8 @@ final class TapeForks {
     List<Entry> entries = line.entries();
     List<History.Line> run = line.history().lines();
     int own = entries.size() - shared;
-    double most = Math.max(40, (width - x - 120) / Math.max(1, own));
-    double block = Math.min(length, most);
+    double most = Math.max(40, (width - x - Tape.NAME) / Math.max(1, own));
+    double block = Math.min(length - INDENT, most);
     for (int i = shared; i < entries.size() && x + block <= width - 60; i++) {
       g.strokeRect(x + 0.5, top + 0.5, block - 1, ROW - 5);
       g.setFill(ink);
