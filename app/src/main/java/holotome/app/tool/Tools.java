@@ -19,6 +19,7 @@ import holotome.core.log.History;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.TakeNoise;
 import holotome.core.mend.Tidy;
+import holotome.core.mend.WeldPoints;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.ship.WriteAsset;
@@ -96,6 +97,7 @@ public final class Tools {
         FillHoles.class,
         new StepTool(
             session, FillHoles.class, Stage.MEND, true, plain, (s, t) -> filling(t), none));
+    add(WeldPoints.class, new WeldTool(session));
     add(TakeNoise.class, new NoiseTool(session));
     add(Scale.class, new ScaleTool(session));
     add(

@@ -14,6 +14,7 @@ import holotome.core.mend.FillHoles;
 import holotome.core.mend.TakeNoise;
 import holotome.core.mend.Tidy;
 import holotome.core.mend.TurnOver;
+import holotome.core.mend.WeldPoints;
 import holotome.core.reduce.Decimate;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
@@ -45,6 +46,7 @@ public final class Catalogue {
               TrimFringe.class,
               Tidy.class,
               FillHoles.class,
+              WeldPoints.class,
               TakeNoise.class,
               TurnOver.class,
               DeclareUnit.class,

@@ -96,6 +96,8 @@ class EveryStepTest {
         given(Map.of("do", "trim.fringe", "thin", 0.9)),
         given(Map.of("do", "mend.flip")),
         given(Map.of("do", "mend.noise")),
+        given(Map.of("do", "mend.weld", "distance", "4 mm")),
+        given(Map.of("do", "mend.weld", "distance", "4 mm", "among", "rims")),
         given(Map.of("do", "mend.noise", "how", "plain", "rounds", 3)),
         given(Map.of("do", "trim.ground")),
         given(Map.of("do", "trim.ground", "along", "ground", "margin", "5 mm")),

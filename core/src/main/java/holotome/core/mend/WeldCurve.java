@@ -1,0 +1,189 @@
+package holotome.core.mend;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.spatial.NearPairs;
+import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
+import java.util.Arrays;
+import java.util.BitSet;
+
+/**
+ * What welding would do at every distance up to a limit: how many points would be left, and how
+ * many triangles would lose an edge.
+ *
+ * <p>All pairs are gone through from the nearest on. Two sets become one as soon as every point of
+ * the one is no farther from the point that stays of the other than the pair at hand is long: no
+ * point moves farther than the distance, however long a row of them stands close together.
+ *
+ * <p>The natural gap lies where, in terms of ratios, no point is joined for longest: below it are
+ * points that were doubled, above it edges of the mesh.
+ *
+ * @param points of the mesh
+ * @param joins the distances at which one point fewer is left, rising
+ * @param breaks the shortest edge of each triangle that has one within the limit, rising
+ * @param limit up to which the curve is known; base coordinates, as all lengths here
+ */
+public record WeldCurve(int points, float[] joins, float[] breaks, double limit) {
+  /** A gap is natural from this ratio of its ends on. */
+  private static final double WIDE = 3;
+
+  /**
+   * @param among points that may be joined; null for all
+   */
+  public static WeldCurve of(Mesh mesh, BitSet among, Work work) {
+    double limit = 0.75 * middleEdge(mesh);
+    NearPairs pairs =
+        NearPairs.within(
+            mesh.xyz(), among, limit, work.part(0.8, CoreWords.of("work.comparing-points")));
+    Joining joining = new Joining(mesh.xyz());
+    float[] joins = new float[pairs.count()];
+    int n = 0;
+    for (int i = 0; i < pairs.count(); i++) {
+      if (joining.join(pairs.a()[i], pairs.b()[i], pairs.distance()[i])) {
+        joins[n++] = pairs.distance()[i];
+      }
+    }
+    work.advance(0.1);
+    float[] breaks = breaks(mesh, among, limit);
+    work.advance(0.1);
+    return new WeldCurve(mesh.vertexCount(), Arrays.copyOf(joins, n), breaks, limit);
+  }
+
+  /** The median length of edges, of up to 100,000 triangles spread evenly. */
+  static double middleEdge(Mesh mesh) {
+    int step = Math.max(1, mesh.triangleCount() / 100_000);
+    double[] edges = new double[mesh.triangleCount() / step + 1];
+    int n = 0;
+    for (int t = 0; t < mesh.triangleCount(); t += step) {
+      double l = edge(mesh, 3 * t);
+      if (l > 0) {
+        edges[n++] = l;
+      }
+    }
+    Arrays.sort(edges, 0, n);
+    return n == 0 ? 0 : edges[n / 2];
+  }
+
+  private static double edge(Mesh mesh, int h) {
+    int a = 3 * mesh.triangles()[h];
+    int b = 3 * mesh.triangles()[h % 3 == 2 ? h - 2 : h + 1];
+    double x = (double) mesh.xyz()[a] - mesh.xyz()[b];
+    double y = (double) mesh.xyz()[a + 1] - mesh.xyz()[b + 1];
+    double z = (double) mesh.xyz()[a + 2] - mesh.xyz()[b + 2];
+    return Math.sqrt(x * x + y * y + z * z);
+  }
+
+  private static float[] breaks(Mesh mesh, BitSet among, double limit) {
+    float[] out = new float[64];
+    int n = 0;
+    for (int t = 0; t < mesh.triangleCount(); t++) {
+      double least = Double.POSITIVE_INFINITY;
+      for (int h = 3 * t; h < 3 * t + 3; h++) {
+        int from = mesh.triangles()[h];
+        int to = mesh.triangles()[h % 3 == 2 ? h - 2 : h + 1];
+        if (among == null || among.get(from) && among.get(to)) {
+          least = Math.min(least, edge(mesh, h));
+        }
+      }
+      if (least <= limit) {
+        if (n == out.length) {
+          out = Arrays.copyOf(out, 2 * n);
+        }
+        out[n++] = (float) least;
+      }
+    }
+    float[] all = Arrays.copyOf(out, n);
+    Arrays.parallelSort(all);
+    return all;
+  }
+
+  /** How many points are left at a distance. */
+  public int left(double distance) {
+    return points - upTo(joins, distance);
+  }
+
+  /** How many triangles lose an edge, at least. */
+  public int broken(double distance) {
+    return upTo(breaks, distance);
+  }
+
+  private static int upTo(float[] rising, double distance) {
+    int low = 0;
+    int high = rising.length;
+    while (low < high) {
+      int mid = low + high >>> 1;
+      if (rising[mid] <= distance) {
+        low = mid + 1;
+      } else {
+        high = mid;
+      }
+    }
+    return low;
+  }
+
+  /**
+   * A distance in the middle of the natural gap, in terms of ratios; 0 where points are joined all
+   * along or none is.
+   */
+  public double natural() {
+    double widest = WIDE;
+    double at = 0;
+    double least = limit * 1e-7;
+    for (int i = 0; i < joins.length; i++) {
+      double from = Math.max(joins[i], least);
+      double to = i + 1 < joins.length ? Math.max(joins[i + 1], least) : limit;
+      if (to / from > widest) {
+        widest = to / from;
+        at = Math.sqrt(from * to);
+      }
+    }
+    return at;
+  }
+
+  /** Sets of points, each known by its lowest, which stays where it is. */
+  static final class Joining {
+    private final float[] xyz;
+    private final int[] parent;
+
+    /** The points of a set in a ring. */
+    private final int[] next;
+
+    Joining(float[] xyz) {
+      this.xyz = xyz;
+      parent = new int[xyz.length / 3];
+      next = new int[parent.length];
+      Arrays.setAll(parent, v -> v);
+      Arrays.setAll(next, v -> v);
+    }
+
+    int find(int v) {
+      int at = v;
+      while (parent[at] != at) {
+        parent[at] = parent[parent[at]];
+        at = parent[at];
+      }
+      return at;
+    }
+
+    /** Joins the sets of two points if no point moves farther than that; whether it did. */
+    boolean join(int a, int b, float distance) {
+      int x = Math.min(find(a), find(b));
+      int y = Math.max(find(a), find(b));
+      if (x == y) {
+        return false;
+      }
+      int m = y;
+      do {
+        if (NearPairs.length(xyz, x, m) > distance) {
+          return false;
+        }
+        m = next[m];
+      } while (m != y);
+      parent[y] = x;
+      int after = next[x];
+      next[x] = next[y];
+      next[y] = after;
+      return true;
+    }
+  }
+}
