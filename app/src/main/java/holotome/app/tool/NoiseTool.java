@@ -60,6 +60,9 @@ final class NoiseTool extends StepTool {
   public Node form() {
     Node form = super.form();
     hide("picks");
+    if (session.selected() == null && stored == null) {
+      hide("soft");
+    }
     return form;
   }
 

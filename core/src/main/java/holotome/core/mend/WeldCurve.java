@@ -2,6 +2,7 @@ package holotome.core.mend;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.NearPairs;
+import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
@@ -27,14 +28,24 @@ public record WeldCurve(int points, float[] joins, float[] breaks, double limit)
   /** A gap is natural from this ratio of its ends on. */
   private static final double WIDE = 3;
 
+  /** The limit is halved so many times at most. */
+  private static final int TRIES = 16;
+
   /**
    * @param among points that may be joined; null for all
    */
   public static WeldCurve of(Mesh mesh, BitSet among, Work work) {
     double limit = 0.75 * middleEdge(mesh);
-    NearPairs pairs =
-        NearPairs.within(
-            mesh.xyz(), among, limit, work.part(0.8, CoreWords.of("work.comparing-points")));
+    NearPairs pairs = null;
+    // Where the mesh is far denser in places its own edges are no longer than that: look nearer.
+    for (int i = 0; pairs == null && i < TRIES; i++) {
+      limit *= i == 0 ? 1 : 0.5;
+      Work part = work.part(0.8 / (i + 1) / (i + 2), CoreWords.of("work.comparing-points"));
+      pairs = NearPairs.orNull(mesh.xyz(), among, limit, part);
+    }
+    if (pairs == null) {
+      throw Failure.cannot(CoreWords.of("near-pairs.too-many"));
+    }
     Joining joining = new Joining(mesh.xyz());
     float[] joins = new float[pairs.count()];
     int n = 0;
@@ -123,15 +134,17 @@ public record WeldCurve(int points, float[] joins, float[] breaks, double limit)
 
   /**
    * A distance in the middle of the natural gap, in terms of ratios; 0 where points are joined all
-   * along or none is.
+   * along or none is. One point of 500 may be joined within the gap: there is always a small
+   * triangle somewhere.
    */
   public double natural() {
     double widest = WIDE;
     double at = 0;
     double least = limit * 1e-7;
-    for (int i = 0; i < joins.length; i++) {
+    int strays = Math.max(1, joins.length / 500);
+    for (int i = strays == 1 ? 0 : 4 * strays; i < joins.length; i++) {
       double from = Math.max(joins[i], least);
-      double to = i + 1 < joins.length ? Math.max(joins[i + 1], least) : limit;
+      double to = i + strays < joins.length ? Math.max(joins[i + strays], least) : limit;
       if (to / from > widest) {
         widest = to / from;
         at = Math.sqrt(from * to);

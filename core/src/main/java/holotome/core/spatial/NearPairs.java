@@ -6,6 +6,7 @@ import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.concurrent.atomic.AtomicLong;
 
 /**
  * All pairs of points no farther apart than a distance, nearest first.
@@ -27,7 +28,18 @@ public record NearPairs(int[] a, int[] b, float[] distance) {
    * @throws Failure if there are more pairs than eight a point: the distance is then no small one
    */
   public static NearPairs within(float[] xyz, BitSet points, double distance, Work work) {
+    NearPairs all = orNull(xyz, points, distance, work);
+    if (all == null) {
+      throw Failure.cannot(CoreWords.of("near-pairs.too-many"));
+    }
+    return all;
+  }
+
+  /** The same; null where there are more than eight a point. */
+  public static NearPairs orNull(float[] xyz, BitSet points, double distance, Work work) {
     int n = xyz.length / 3;
+    long most = Math.min(8L * n + 64, Integer.MAX_VALUE / 2);
+    AtomicLong sum = new AtomicLong();
     Table t = new Table(xyz, points, distance);
     t.deal(work.part(0.3, CoreWords.of("work.comparing-points")));
     int[][] found = new int[Parallel.chunks(n, GRAIN)][];
@@ -35,15 +47,15 @@ public record NearPairs(int[] a, int[] b, float[] distance) {
         n,
         GRAIN,
         work.part(0.5, CoreWords.of("work.comparing-points")),
-        (c, from, to) -> found[c] = t.pairs(from, to));
-    long sum = 0;
-    for (int[] f : found) {
-      sum += f.length / 2;
+        (c, from, to) -> {
+          // Once there are too many the rest is not looked at: the answer is no all the same.
+          found[c] = sum.get() > most ? new int[0] : t.pairs(from, to);
+          sum.addAndGet(found[c].length / 2);
+        });
+    if (sum.get() > most) {
+      return null;
     }
-    if (sum > Math.min(8L * n + 64, Integer.MAX_VALUE / 2)) {
-      throw Failure.cannot(CoreWords.of("near-pairs.too-many"));
-    }
-    NearPairs out = sorted(xyz, found, (int) sum);
+    NearPairs out = sorted(xyz, found, (int) sum.get());
     work.advance(0.2);
     return out;
   }
