@@ -13,11 +13,12 @@ import java.util.WeakHashMap;
 
 /**
  * Which mesh of the work the tools of Trim and Mend work on: the Scan, or any other part. To them
- * it stands in the Scan's place, alone; what they make is an entry for that part.
+ * it stands in the Scan's place, alone; what they make is an entry for that part. Lives on the
+ * interface thread.
  */
 public final class PartAtHand {
   private final Session session;
-  private volatile Part<Mesh> chosen = Part.SCAN;
+  private Part<Mesh> chosen = Part.SCAN;
 
   /** States as they are seen now, by the whole ones: what is shown twice is the same. */
   private final Map<Workpiece, Workpiece> seen = new WeakHashMap<>();
@@ -84,8 +85,14 @@ public final class PartAtHand {
     if (state == null || p.equals(Part.SCAN) || state.get(p) == null) {
       return state;
     }
-    return seen.computeIfAbsent(
-        state, s -> s.with(Part.CAST, null).with(Part.MAPS, null).withScan(s.get(p)));
+    return seen.computeIfAbsent(state, s -> alone(s, p));
+  }
+
+  /** A state with a part in the Scan's place, alone; any thread. */
+  public static Workpiece alone(Workpiece state, Part<Mesh> part) {
+    return part.equals(Part.SCAN) || state.get(part) == null
+        ? state
+        : state.with(Part.CAST, null).with(Part.MAPS, null).withScan(state.get(part));
   }
 
   /** An entry of a step for the part worked on, if the step is one for any mesh. */

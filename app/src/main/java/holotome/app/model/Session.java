@@ -552,9 +552,8 @@ public final class Session {
   }
 
   /** Runs a step without taking the result over: for figures before applying. Any thread. */
-  public History trial(Step step, int revising, History on, Work work) {
+  public History trial(Entry entry, int revising, History on, Work work) {
     Run run = Run.of(work);
-    return measured(
-        revising >= 0 ? on.revise(revising, step, run) : on.apply(partAtHand.entry(step), run));
+    return measured(revising >= 0 ? on.revise(revising, entry.step(), run) : on.apply(entry, run));
   }
 }

@@ -2,6 +2,7 @@ package holotome.app.window;
 
 import holotome.app.model.Figures;
 import holotome.app.model.Insight;
+import holotome.app.model.PartAtHand;
 import holotome.app.model.ScanFile;
 import holotome.app.model.Selected;
 import holotome.app.model.Session;
@@ -12,6 +13,8 @@ import holotome.app.tool.Tools;
 import holotome.app.words.AppWords;
 import holotome.core.log.Entry;
 import holotome.core.log.History;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
@@ -398,14 +401,16 @@ final class Sheet extends VBox {
     int tried = edit;
     Map<String, Object> values = StepKind.of(step).values(step);
     Insight known = session.insight();
+    Entry entry = session.partAtHand().entry(step);
+    Part<Mesh> part = session.partAtHand().part();
     session
         .jobs()
         .quietly(
             work -> {
               History h =
-                  session.trial(step, index, on, work.part(0.7, AppWords.of("sheet.trying")));
+                  session.trial(entry, index, on, work.part(0.7, AppWords.of("sheet.trying")));
               // What only places the work leaves the mesh as it was measured.
-              Workpiece w = session.partAtHand().seen(h.current());
+              Workpiece w = PartAtHand.alone(h.current(), part);
               Figures after =
                   known != null && known.mesh() == w.scan()
                       ? Figures.of(w, known)

@@ -6,7 +6,10 @@ import holotome.app.model.Insight;
 import holotome.app.model.Session;
 import holotome.app.pane.SpacePane;
 import holotome.app.words.AppWords;
+import holotome.core.log.Entry;
 import holotome.core.mend.TurnOver;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.select.IslandSizes;
 import holotome.core.select.Pick;
@@ -137,14 +140,13 @@ final class TrimFindings {
 
   private void remove(Insight i, int[] ranks) {
     int n = i.mesh().triangleCount();
+    Part<Mesh> part = session.partAtHand().part();
     session.change(
         AppWords.of("trim-findings.removing-strips"),
         (h, run) -> {
-          BitSet set = i.islandsOf(ranks);
-          Pick pick = Pick.of(Pick.Join.REPLACE, set, n);
-          return h.apply(
-              session.partAtHand().entry(CutSelection.of(List.of(pick), CutSelection.Then.REMOVE)),
-              run);
+          Pick pick = Pick.of(Pick.Join.REPLACE, i.islandsOf(ranks), n);
+          Step step = CutSelection.of(List.of(pick), CutSelection.Then.REMOVE);
+          return h.apply(new Entry(step, true, part), run);
         });
   }
 

@@ -37,7 +37,7 @@ class WordsTest {
       Pattern.compile(
           "(ply|\\\\n?property|property|element|# )\\\\?.*|.*\\\\n(property|element) .*|whole number"
               + "|list of |how much|first file.*|.*written by Holotome\\\\?n?|true \\| false"
-              + "|No space left|section,offset.*|solid .*|mesh,.*|name,.*");
+              + "|No space left|file units|section,offset.*|solid .*|mesh,.*|name,.*");
 
   /** Places by their number, whatever their order. */
   private static Map<Integer, String> places(String text) {

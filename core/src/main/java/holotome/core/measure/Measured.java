@@ -1,7 +1,6 @@
 package holotome.core.measure;
 
 import holotome.core.unit.Length;
-import holotome.core.words.CoreWords;
 import holotome.core.words.Language;
 import java.util.List;
 
@@ -75,10 +74,7 @@ public record Measured(
     StringBuilder s = new StringBuilder("name,kind,value,unit,residual,more\r\n");
     for (Measured m : all) {
       double k = trueSize ? m.quantity.scale : 1;
-      String unit =
-          trueSize || m.quantity == Quantity.ANGLE
-              ? m.quantity.unit
-              : CoreWords.of("measured.file-units");
+      String unit = trueSize || m.quantity == Quantity.ANGLE ? m.quantity.unit : "file units";
       s.append(quoted(m.of.name())).append(',');
       s.append(m.of.kind().name().toLowerCase(java.util.Locale.ROOT).replace('_', '-'));
       s.append(',').append(number(m.value * k)).append(',').append(unit).append(',');
