@@ -1,5 +1,6 @@
 package holotome.core.topology;
 
+import holotome.core.memory.Spare;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -13,7 +14,8 @@ import java.util.Arrays;
  * set's root is its lowest triangle whoever comes first.
  *
  * <p>Edges are dealt out by their lower vertex, a share of all vertices at a time, so that no more
- * than 4 bytes a triangle, or 64 MB a thread, are needed beside the result.
+ * than 4 bytes a triangle, 64 MB a thread, or an eighth of the free memory a thread are needed
+ * beside the result.
  */
 final class EdgeJoin {
   private static final VarHandle PARENT = MethodHandles.arrayElementVarHandle(int[].class);
@@ -22,7 +24,10 @@ final class EdgeJoin {
   private static final int SHARES = 14;
 
   /** As many edges a share take 64 MB: what is smaller needs no further shares. */
-  private static final int EDGES = 1 << 23;
+  private static final long EDGES = 1 << 23;
+
+  /** Bytes an edge takes while its share is joined. */
+  private static final int BYTES = 8;
 
   /** Smaller shares are not worth a pass. */
   private static final int LEAST = 1 << 19;
@@ -42,7 +47,9 @@ final class EdgeJoin {
   /** Per triangle the lowest one of its set. */
   static int[] roots(int[] tri, int vertices, Work work) {
     EdgeJoin j = new EdgeJoin(tri);
-    int wanted = Math.clamp(Parallel.chunks(tri.length, EDGES), 2, SHARES);
+    // The more room, the fewer passes; what comes out is the same.
+    long edges = Math.max(EDGES, Spare.free() / 8 / BYTES);
+    int wanted = Math.clamp((tri.length + edges - 1) / edges, 2, SHARES);
     int share = Math.max(LEAST, vertices / wanted + 1);
     int shares = Parallel.chunks(vertices, share);
     Parallel.range(
