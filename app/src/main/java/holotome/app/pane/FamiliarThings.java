@@ -187,10 +187,10 @@ final class FamiliarThings {
       high = Math.min(high, at[1][i]);
     }
     if (below) {
-      double half = 3.65 * t.name.length() + 9;
-      SizeMarks.slip(g, Math.max(half, x - half + 9), low + 14, t.name);
+      double half = 3.65 * t.words().length() + 9;
+      SizeMarks.slip(g, Math.max(half, x - half + 9), low + 14, t.words());
     } else {
-      SizeMarks.slip(g, x, high - 14, t.name);
+      SizeMarks.slip(g, x, high - 14, t.words());
     }
   }
 

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import holotome.app.model.Finding;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.model.Trials;
 import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
@@ -22,6 +23,7 @@ class FindingsTest {
 
   private List<Finding> of(Stage stage) {
     Mesh mesh = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2});
+    Mockito.when(session.trials()).thenReturn(Mockito.mock(Trials.class));
     Mockito.when(session.current()).thenReturn(Workpiece.of(mesh, Frame.PLAIN));
     return findings.of(stage);
   }
