@@ -9,6 +9,7 @@ import holotome.core.mend.WeldPoints;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
+import holotome.core.task.Failure;
 import holotome.core.unit.Length;
 import java.util.List;
 import java.util.Locale;
@@ -51,7 +52,20 @@ final class WeldTool extends StepTool {
 
   @Override
   public Node details() {
+    show();
     return box;
+  }
+
+  /** Without a distance there is a step only once the curve has shown a natural gap. */
+  @Override
+  public String missing() {
+    if (session.current() == null || chosen() > 0) {
+      return null;
+    }
+    show();
+    return curve == null
+        ? AppWords.of("weld-tool.looking")
+        : curve.natural() > 0 ? null : AppWords.of("weld-tool.no-gap");
   }
 
   @Override
@@ -96,12 +110,12 @@ final class WeldTool extends StepTool {
               c -> {
                 if (mesh == of && among == now) {
                   curve = c;
-                  draw();
+                  edited();
+                  session.changed();
                 }
               },
               f -> {
                 if (mesh == of) {
-                  mesh = null;
                   said.setText(f.getMessage());
                 }
               });
@@ -127,14 +141,20 @@ final class WeldTool extends StepTool {
                 curve.left(at),
                 curve.points(),
                 curve.broken(at))
-            : AppWords.of("weld-tool.no-gap"));
+            : "");
   }
 
   /** The distance typed, in base coordinates; 0 for none. */
   private double chosen() {
-    return values().get("distance") == null
-        ? 0
-        : Length.parse(values().get("distance").toString()).metres() / scale();
+    if (values().get("distance") == null) {
+      return 0;
+    }
+    try {
+      return Length.parse(values().get("distance").toString()).metres() / scale();
+    } catch (Failure f) {
+      // Half typed: the Sheet says so.
+      return 0;
+    }
   }
 
   private void set(MouseEvent e) {
