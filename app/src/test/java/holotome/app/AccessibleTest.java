@@ -97,15 +97,7 @@ class AccessibleTest extends WindowCase {
   @Test
   void everyControlHasARoleAndANameAndNoTextIsCut() {
     TreeSet<String> nameless = new TreeSet<>();
-    for (int stage = 1; stage <= 8; stage++) {
-      stage(KeyCode.values()[KeyCode.DIGIT0.ordinal() + stage]);
-      int tools = d.on(() -> d.scene().getRoot().lookupAll(".tool").size());
-      for (int t = 1; t <= Math.max(1, Math.min(9, tools)); t++) {
-        d.keys(KeyCode.values()[KeyCode.DIGIT0.ordinal() + t]);
-        d.settle();
-        check("stage " + stage + ", tool " + t, nameless);
-      }
-    }
+    everyTool(at -> check(at, nameless));
     d.keys(KeyCode.CONTROL, KeyCode.COMMA);
     d.settle();
     check("settings", nameless);

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import holotome.core.mesh.Mesh;
 import holotome.core.step.Step;
 import java.nio.file.Path;
+import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -54,6 +55,19 @@ abstract class WindowCase {
     d.settle();
     int wanted = digit.ordinal() - KeyCode.DIGIT1.ordinal();
     assertThat(d.on(() -> d.desk().session().stage().ordinal())).as("stage").isEqualTo(wanted);
+  }
+
+  /** Takes up every tool of every stage, one after the other. */
+  void everyTool(Consumer<String> with) {
+    for (int stage = 1; stage <= 8; stage++) {
+      stage(KeyCode.values()[KeyCode.DIGIT0.ordinal() + stage]);
+      int tools = d.on(() -> d.scene().getRoot().lookupAll(".tool").size());
+      for (int t = 1; t <= Math.clamp(tools, 1, 10); t++) {
+        d.keys(KeyCode.values()[KeyCode.DIGIT0.ordinal() + t % 10]);
+        d.settle();
+        with.accept("stage " + stage + ", tool " + t);
+      }
+    }
   }
 
   void apply() {

@@ -43,11 +43,13 @@ public final class Trials {
     return session.lines().shared(name);
   }
 
-  /** Begins another after so many entries of the current one, and takes it up. */
-  public void begin(int entries) {
+  /** Begins another after the entry that is looked back at, else after the last; takes it up. */
+  public void begin() {
     if (!mayChange()) {
       return;
     }
+    int back = session.lookBack();
+    int entries = back >= 0 ? back : session.history().size();
     Lines from = session.lines();
     if (!areSeveral()) {
       from = from.renamed(current(), AppWords.of("trials.nth", 1));

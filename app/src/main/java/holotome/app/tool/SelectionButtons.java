@@ -25,36 +25,12 @@ final class SelectionButtons {
     FlowPane flow = new FlowPane(6, 6);
     flow.getChildren()
         .addAll(
-            button(
-                AppWords.of("selection-buttons.grow"),
-                "G",
-                Reshape.How.GROW,
-                AppWords.of("selection-buttons.by-one-ring-of-triangles")),
-            button(
-                AppWords.of("selection-buttons.shrink"),
-                "Shift G",
-                Reshape.How.SHRINK,
-                AppWords.of("selection-buttons.by-one-ring-of-triangles")),
-            button(
-                AppWords.of("selection-buttons.smooth"),
-                "S",
-                Reshape.How.SMOOTH,
-                AppWords.of("selection-buttons.evens-its-outline-out")),
-            button(
-                AppWords.of("selection-buttons.invert"),
-                "I",
-                Reshape.How.INVERT,
-                AppWords.of("selection-buttons.selects-all-else")),
-            button(
-                AppWords.of("selection-buttons.fill-gaps"),
-                "F",
-                Reshape.How.FILL,
-                AppWords.of("selection-buttons.takes-in-what-it-encloses")),
-            button(
-                AppWords.of("selection-buttons.whole-islands"),
-                "W",
-                Reshape.How.ISLANDS,
-                AppWords.of("selection-buttons.wherever-a-part-is-selected")));
+            button("G", Reshape.How.GROW),
+            button("Shift G", Reshape.How.SHRINK),
+            button("S", Reshape.How.SMOOTH),
+            button("I", Reshape.How.INVERT),
+            button("F", Reshape.How.FILL),
+            button("W", Reshape.How.ISLANDS));
     TextField name = new TextField();
     name.setId("selection-name");
     name.getStyleClass().add("name");
@@ -81,7 +57,9 @@ final class SelectionButtons {
     return box;
   }
 
-  private Button button(String words, String key, Reshape.How how, String what) {
+  private Button button(String key, Reshape.How how) {
+    String words = AppWords.of("selection-buttons.how." + how);
+    String what = AppWords.of("selection-buttons.what." + how);
     Button b = new Button(words);
     b.setId("selection-" + how.name().toLowerCase(java.util.Locale.ROOT));
     b.getStyleClass().setAll("small-button");

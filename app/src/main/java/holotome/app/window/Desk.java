@@ -490,7 +490,7 @@ public final class Desk extends StackPane {
     if (keysPage.isVisible()) {
       return keysPage.takes(key, e);
     }
-    if (settingsPage.isVisible() || question.isVisible() || trialsPage.isVisible()) {
+    if (settingsPage.isVisible() || trialsPage.isVisible() || question.isVisible()) {
       if (key.code() == KeyCode.ESCAPE) {
         settingsPage.close();
         trialsPage.close();

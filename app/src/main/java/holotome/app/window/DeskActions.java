@@ -182,7 +182,11 @@ final class DeskActions {
         view::switchCompared,
         open);
     actions.add(
-        "trial.begin", AppWords.of("desk-actions.begin-a-trial"), "T", this::beginTrial, open);
+        "trial.begin",
+        AppWords.of("desk-actions.begin-a-trial"),
+        "T",
+        session.trials()::begin,
+        open);
     actions.add(
         "trial.next",
         AppWords.of("desk-actions.next-trial"),
@@ -244,11 +248,6 @@ final class DeskActions {
           "",
           () -> desk.ask(() -> session.open(p)));
     }
-  }
-
-  private void beginTrial() {
-    int back = session.lookBack();
-    session.trials().begin(back >= 0 ? back : session.history().size());
   }
 
   private Draft<?> draft() {

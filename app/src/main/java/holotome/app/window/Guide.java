@@ -33,8 +33,8 @@ final class Guide extends VBox {
   private final Desk desk;
   private final Label heading = new Label();
   private final Label text = new Label();
-  private final Button there = link("guide-there", AppWords.of("guide.take-me-there"));
-  private final Button skip = link("guide-skip", AppWords.of("guide.skip-this"));
+  private final Button there = new LinkButton("guide-there", AppWords.of("guide.take-me-there"));
+  private final Button skip = new LinkButton("guide-skip", AppWords.of("guide.skip-this"));
   private final List<Task> tasks;
   private Camera from;
   private int at;
@@ -59,7 +59,7 @@ final class Guide extends VBox {
     text.setMinHeight(Region.USE_PREF_SIZE);
     there.setOnAction(e -> goThere());
     skip.setOnAction(e -> show(at + 1));
-    Button close = link("guide-close", AppWords.of("guide.close"));
+    Button close = new LinkButton("guide-close", AppWords.of("guide.close"));
     close.setOnAction(e -> close());
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
@@ -91,14 +91,6 @@ final class Guide extends VBox {
                 () -> AppWords.of("guide.make-it-light-lay-its"),
                 Decimate.class,
                 () -> desk.session().current().maps() != null));
-  }
-
-  private static Button link(String id, String words) {
-    Button b = new Button(words);
-    b.setId(id);
-    b.getStyleClass().setAll("link");
-    b.setMinWidth(Region.USE_PREF_SIZE);
-    return b;
   }
 
   /** The way to a tool: its stage and name, and its keys. */

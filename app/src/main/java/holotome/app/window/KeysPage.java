@@ -14,23 +14,17 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** All actions with their keys; a click on a key waits for another one. */
-final class KeysPage extends VBox {
+final class KeysPage extends Page {
   private final Actions actions;
   private final Settings settings;
-  private final Runnable closed;
   private final VBox list = new VBox(1);
   private final Label said = new Label();
   private Actions.Action waiting;
 
   KeysPage(Actions actions, Settings settings, Runnable closed) {
-    super(8);
+    super("keys", AppWords.of("keys-page.all-keys"), closed);
     this.actions = actions;
     this.settings = settings;
-    this.closed = closed;
-    setId("keys-page");
-    getStyleClass().add("page");
-    Label title = new Label(AppWords.of("keys-page.all-keys"));
-    title.getStyleClass().add("heading");
     said.setWrapText(true);
     said.setId("keys-said");
     said.getStyleClass().addAll("soft", "small");
@@ -39,37 +33,25 @@ final class KeysPage extends VBox {
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    Button usual = new Button(AppWords.of("keys-page.the-usual-keys-again"));
-    usual.setId("keys-usual");
-    usual.getStyleClass().setAll("link");
+    LinkButton usual = new LinkButton("keys-usual", AppWords.of("keys-page.the-usual-keys-again"));
     usual.setOnAction(
         e -> {
           actions.choose(java.util.Map.of());
           keep(AppWords.of("keys-page.all-keys-are-the-usual"));
         });
-    Button done = new Button(AppWords.of("common.close-esc"));
-    done.getStyleClass().setAll("link");
-    done.setOnAction(e -> close());
-    Region gap = new Region();
-    HBox.setHgrow(gap, Priority.ALWAYS);
-    getChildren().addAll(title, said, scroll, new HBox(16, usual, gap, done));
-    setVisible(false);
+    offer(usual);
+    hold(said, scroll);
   }
 
+  @Override
   void open() {
     waiting = null;
     said.setText(AppWords.of("keys-page.click-on-a-key-to"));
-    fill();
-    setVisible(true);
-    requestFocus();
+    super.open();
   }
 
-  void close() {
-    setVisible(false);
-    closed.run();
-  }
-
-  private void fill() {
+  @Override
+  void fill() {
     list.getChildren().clear();
     for (Actions.Action a : actions.all()) {
       if (actions.keyText(a).isEmpty()

@@ -35,7 +35,7 @@ final class Question extends VBox {
       return;
     }
     Button leave =
-        answer(
+        new LinkButton(
             "question-go",
             writing
                 ? AppWords.of("question.cancel-it-and-go-on")
@@ -46,7 +46,7 @@ final class Question extends VBox {
           session.jobs().cancel();
           go.run();
         });
-    Button keep = answer("question-save", AppWords.of("question.save-it-first"));
+    Button keep = new LinkButton("question-save", AppWords.of("question.save-it-first"));
     keep.setOnAction(
         e -> {
           close();
@@ -55,7 +55,7 @@ final class Question extends VBox {
             go.run();
           }
         });
-    Button stay = answer("question-stay", AppWords.of("question.stay-here"));
+    Button stay = new LinkButton("question-stay", AppWords.of("question.stay-here"));
     stay.setOnAction(e -> close());
     text.setText(
         writing
@@ -66,13 +66,6 @@ final class Question extends VBox {
         .setAll(writing ? java.util.List.of(leave, stay) : java.util.List.of(keep, leave, stay));
     setVisible(true);
     stay.requestFocus();
-  }
-
-  private static Button answer(String id, String words) {
-    Button b = new Button(words);
-    b.setId(id);
-    b.getStyleClass().setAll("link");
-    return b;
   }
 
   void close() {

@@ -17,7 +17,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 
 /** What the user can set for good. */
-final class SettingsPage extends VBox {
+final class SettingsPage extends Page {
   private static final int[] SIZES = {100, 115, 130, 150, 175, 200};
 
   /** Percent of the machine's memory. */
@@ -25,43 +25,18 @@ final class SettingsPage extends VBox {
 
   private final Settings settings;
   private final Runnable changed;
-  private final Runnable closed;
   private final VBox rows = new VBox(8);
 
   SettingsPage(Settings settings, Runnable changed, Runnable closed) {
-    super(12);
+    super("settings", AppWords.of("common.settings"), closed);
     this.settings = settings;
     this.changed = changed;
-    this.closed = closed;
-    setId("settings-page");
-    getStyleClass().add("page");
     setMaxHeight(Region.USE_PREF_SIZE);
-    Label title = new Label(AppWords.of("common.settings"));
-    title.getStyleClass().add("heading");
-    Button done = new Button(AppWords.of("common.close-esc"));
-    done.setId("settings-close");
-    done.getStyleClass().setAll("link");
-    done.setOnAction(e -> close());
-    HBox foot = new HBox(done);
-    foot.setAlignment(Pos.CENTER_RIGHT);
-    getChildren().addAll(title, rows, foot);
-    setVisible(false);
+    hold(rows);
   }
 
-  void open() {
-    fill();
-    setVisible(true);
-    requestFocus();
-  }
-
-  void close() {
-    if (isVisible()) {
-      setVisible(false);
-      closed.run();
-    }
-  }
-
-  private void fill() {
+  @Override
+  void fill() {
     ChoiceBox<String> paper =
         box(
             "setting-paper",

@@ -11,7 +11,6 @@ import java.util.List;
 import javafx.geometry.HPos;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.ColumnConstraints;
@@ -19,15 +18,13 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
-import javafx.scene.layout.VBox;
 
 /** The Trials side by side: their names and figures, and what can be done with each. */
-final class TrialsPage extends VBox {
+final class TrialsPage extends Page {
   private static final double NAME = 150;
 
   private final Session session;
   private final Runnable compare;
-  private final Runnable closed;
   private final GridPane grid = new GridPane();
   private final Label hint = new Label();
   private List<Lines.Named> shown;
@@ -36,15 +33,10 @@ final class TrialsPage extends VBox {
    * @param compare draws the line between the two that are compared
    */
   TrialsPage(Session session, Runnable compare, Runnable closed) {
-    super(12);
+    super("trials", AppWords.of("trials-page.title"), closed);
     this.session = session;
     this.compare = compare;
-    this.closed = closed;
-    setId("trials-page");
-    getStyleClass().add("page");
     setMaxHeight(Region.USE_PREF_SIZE);
-    Label title = new Label(AppWords.of("trials-page.title"));
-    title.getStyleClass().add("heading");
     hint.setWrapText(true);
     hint.setMinHeight(Region.USE_PREF_SIZE);
     hint.getStyleClass().addAll("soft", "small");
@@ -55,44 +47,29 @@ final class TrialsPage extends VBox {
     ColumnConstraints right = new ColumnConstraints();
     right.setHalignment(HPos.RIGHT);
     grid.getColumnConstraints().addAll(name, right, right, right, new ColumnConstraints());
-    Button begin = link("trials-begin", AppWords.of("trials-page.begin"));
-    begin.setOnAction(
-        e -> {
-          int back = session.lookBack();
-          session.trials().begin(back >= 0 ? back : session.history().size());
-        });
-    Button done = link("trials-close", AppWords.of("common.close-esc"));
-    done.setOnAction(e -> close());
-    Region gap = new Region();
-    HBox.setHgrow(gap, Priority.ALWAYS);
-    HBox foot = new HBox(begin, gap, done);
-    foot.setAlignment(Pos.CENTER_LEFT);
-    getChildren().addAll(title, hint, grid, foot);
-    setVisible(false);
+    LinkButton begin = new LinkButton("trials-begin", AppWords.of("trials-page.begin"));
+    begin.setOnAction(e -> session.trials().begin());
+    offer(begin);
+    hold(hint, grid);
   }
 
-  void open() {
+  @Override
+  void fill() {
     shown = null;
-    setVisible(true);
-    update();
-    requestFocus();
-  }
-
-  void close() {
-    if (isVisible()) {
-      setVisible(false);
-      closed.run();
-    }
+    show();
   }
 
   /** Shows the Trials as they are now. */
   void update() {
-    if (!isVisible() || session.trials().all().equals(shown)) {
-      return;
+    if (isVisible() && !session.trials().all().equals(shown)) {
+      show();
     }
+  }
+
+  private void show() {
     Trials trials = session.trials();
     shown = trials.all();
-    hint.setText(AppWords.of(trials.areSeveral() ? "trials-page.several" : "trials-page.one"));
+    hint.setText(AppWords.of(trials.areSeveral() ? "trials-page.several" : "trials-page.alone"));
     grid.getChildren().clear();
     if (!trials.areSeveral()) {
       return;
@@ -169,17 +146,9 @@ final class TrialsPage extends VBox {
 
   private static Node does(
       String id, String key, Lines.Named l, java.util.function.Consumer<String> what) {
-    Button b = link(id, AppWords.of(key));
+    LinkButton b = new LinkButton(id, AppWords.of(key));
     b.setAccessibleText(AppWords.of("trials-page.does", AppWords.of(key), l.name()));
     b.setOnAction(e -> what.accept(l.name()));
-    return b;
-  }
-
-  private static Button link(String id, String words) {
-    Button b = new Button(words);
-    b.setId(id);
-    b.getStyleClass().setAll("link");
-    b.setMinWidth(Region.USE_PREF_SIZE);
     return b;
   }
 

@@ -1,5 +1,7 @@
 package holotome.core.mend;
 
+import holotome.core.geometry.Vec;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.topology.VertexFans;
 import java.util.Arrays;
@@ -68,10 +70,12 @@ final class NoiseLevel {
             around++;
           }
         }
-        addNormal(t, normal);
+        Measures.cross(xyz, corners, t / 3, theirs);
+        for (int d = 0; d < 3; d++) {
+          normal[d] += theirs[d];
+        }
       }
-      double length =
-          Math.sqrt(normal[0] * normal[0] + normal[1] * normal[1] + normal[2] * normal[2]);
+      double length = Vec.length(normal);
       if (!whole || !(length > 0)) {
         continue;
       }
@@ -93,31 +97,24 @@ final class NoiseLevel {
    * round: each neighbour counts twice there only if both sides of its edge are there.
    */
   private boolean offset(int v, double[] out) {
-    int from = fans.start()[v];
-    int to = fans.start()[v + 1];
-    if (to - from < 3) {
+    if (fans.count(v) < 3 || !goesRound(v)) {
       return false;
     }
-    double x = 0;
-    double y = 0;
-    double z = 0;
+    int n = fans.around(v, corners, xyz, out);
+    for (int d = 0; d < 3; d++) {
+      out[d] = xyz[3 * v + d] - out[d] / n;
+    }
+    return true;
+  }
+
+  private boolean goesRound(int v) {
     long odd = 0;
-    for (int i = from; i < to; i++) {
+    for (int i = fans.start()[v]; i < fans.start()[v + 1]; i++) {
       int t = 3 * fans.triangles()[i];
       for (int k = 0; k < 3; k++) {
-        int u = corners[t + k];
-        if (u != v) {
-          x += xyz[3 * u];
-          y += xyz[3 * u + 1];
-          z += xyz[3 * u + 2];
-          odd ^= scattered(u);
-        }
+        odd ^= corners[t + k] == v ? 0 : scattered(corners[t + k]);
       }
     }
-    int n = 2 * (to - from);
-    out[0] = xyz[3 * v] - x / n;
-    out[1] = xyz[3 * v + 1] - y / n;
-    out[2] = xyz[3 * v + 2] - z / n;
     return odd == 0;
   }
 
@@ -125,20 +122,5 @@ final class NoiseLevel {
   private static long scattered(int u) {
     long h = (u + 1) * 0x9E3779B97F4A7C15L;
     return (h ^ h >>> 29) * 0xBF58476D1CE4E5B9L;
-  }
-
-  private void addNormal(int t, double[] normal) {
-    int a = 3 * corners[t];
-    int b = 3 * corners[t + 1];
-    int c = 3 * corners[t + 2];
-    double ux = xyz[b] - xyz[a];
-    double uy = xyz[b + 1] - xyz[a + 1];
-    double uz = xyz[b + 2] - xyz[a + 2];
-    double vx = xyz[c] - xyz[a];
-    double vy = xyz[c + 1] - xyz[a + 1];
-    double vz = xyz[c + 2] - xyz[a + 2];
-    normal[0] += uy * vz - uz * vy;
-    normal[1] += uz * vx - ux * vz;
-    normal[2] += ux * vy - uy * vx;
   }
 }

@@ -1,5 +1,7 @@
 package holotome.core.mend;
 
+import holotome.core.geometry.Vec;
+import holotome.core.mesh.Measures;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.VertexFans;
@@ -78,34 +80,21 @@ final class NormalFilter {
         GRAIN,
         work,
         (from, to) -> {
+          double[] cross = new double[3];
           for (int t = from; t < to; t++) {
-            triangle(t, xyz);
+            triangle(t, cross);
           }
         });
   }
 
-  private void triangle(int t, float[] p) {
-    int a = 3 * corners[3 * t];
-    int b = 3 * corners[3 * t + 1];
-    int c = 3 * corners[3 * t + 2];
-    double ux = p[b] - p[a];
-    double uy = p[b + 1] - p[a + 1];
-    double uz = p[b + 2] - p[a + 2];
-    double vx = p[c] - p[a];
-    double vy = p[c + 1] - p[a + 1];
-    double vz = p[c + 2] - p[a + 2];
-    double x = uy * vz - uz * vy;
-    double y = uz * vx - ux * vz;
-    double z = ux * vy - uy * vx;
-    double l = Math.sqrt(x * x + y * y + z * z);
+  private void triangle(int t, double[] cross) {
+    Measures.cross(xyz, corners, t, cross);
+    double l = Vec.length(cross);
     areas[t] = (float) (l / 2);
-    double by = l > 0 ? 1 / l : 0;
-    normals[3 * t] = (float) (x * by);
-    normals[3 * t + 1] = (float) (y * by);
-    normals[3 * t + 2] = (float) (z * by);
     for (int k = 0; k < 3; k++) {
-      centres[3 * t + k] = (p[a + k] + p[b + k] + p[c + k]) / 3;
+      normals[3 * t + k] = (float) (l > 0 ? cross[k] / l : 0);
     }
+    centre(t, xyz);
   }
 
   private void averageNormals(Work work) {

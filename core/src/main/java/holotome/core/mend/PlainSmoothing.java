@@ -35,8 +35,9 @@ final class PlainSmoothing {
           GRAIN,
           work.part(0.5 / rounds, ""),
           (from, to) -> {
+            double[] sum = new double[3];
             for (int v = from; v < to; v++) {
-              move(v, p, q, corners, fans, moves[v] ? by : 0);
+              move(v, p, q, corners, fans, moves[v] ? by : 0, sum);
             }
           });
       now = q;
@@ -45,27 +46,12 @@ final class PlainSmoothing {
     return now;
   }
 
-  private static void move(int v, float[] p, float[] q, int[] corners, VertexFans fans, double by) {
-    int first = fans.start()[v];
-    int last = fans.start()[v + 1];
-    double x = 0;
-    double y = 0;
-    double z = 0;
-    for (int i = first; i < last && by != 0; i++) {
-      int t = 3 * fans.triangles()[i];
-      for (int k = 0; k < 3; k++) {
-        int u = corners[t + k];
-        if (u != v) {
-          x += p[3 * u];
-          y += p[3 * u + 1];
-          z += p[3 * u + 2];
-        }
-      }
+  private static void move(
+      int v, float[] p, float[] q, int[] corners, VertexFans fans, double by, double[] sum) {
+    int n = by == 0 ? 0 : fans.around(v, corners, p, sum);
+    for (int d = 0; d < 3; d++) {
+      float at = p[3 * v + d];
+      q[3 * v + d] = (float) (n > 0 ? at + by * (sum[d] / n - at) : at);
     }
-    boolean moves = by != 0 && last > first;
-    double n = moves ? 1.0 / (2 * (last - first)) : 0;
-    q[3 * v] = (float) (moves ? p[3 * v] + by * (x * n - p[3 * v]) : p[3 * v]);
-    q[3 * v + 1] = (float) (moves ? p[3 * v + 1] + by * (y * n - p[3 * v + 1]) : p[3 * v + 1]);
-    q[3 * v + 2] = (float) (moves ? p[3 * v + 2] + by * (z * n - p[3 * v + 2]) : p[3 * v + 2]);
   }
 }

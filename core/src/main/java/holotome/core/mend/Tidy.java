@@ -1,6 +1,5 @@
 package holotome.core.mend;
 
-import holotome.core.attribute.Compaction;
 import holotome.core.attribute.Provenance;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
@@ -114,14 +113,11 @@ public record Tidy() implements Step {
   }
 
   private static Mesh compact(Mesh mesh, List<String> notes) {
-    int[] tri = mesh.triangles().clone();
-    int[] map = Compaction.of(tri, mesh.vertexCount());
-    int used = map[mesh.vertexCount()];
-    if (used == mesh.vertexCount()) {
-      return mesh;
+    Mesh used = Submesh.used(mesh);
+    int unused = mesh.vertexCount() - used.vertexCount();
+    if (unused > 0) {
+      notes.add(CoreWords.count("tidy.unused-points-dropped", unused));
     }
-    notes.add(CoreWords.count("tidy.unused-points-dropped", mesh.vertexCount() - used));
-    return mesh.derive(
-        stays(mesh).vertices(map, used).build(), new float[0], tri, Work.unwatched());
+    return used;
   }
 }

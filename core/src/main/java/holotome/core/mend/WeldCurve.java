@@ -1,7 +1,6 @@
 package holotome.core.mend;
 
 import holotome.core.mesh.Mesh;
-import holotome.core.spatial.NearPairs;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -12,9 +11,7 @@ import java.util.BitSet;
  * What welding would do at every distance up to a limit: how many points would be left, and how
  * many triangles would lose an edge.
  *
- * <p>All pairs are gone through from the nearest on. Two sets become one as soon as every point of
- * the one is no farther from the point that stays of the other than the pair at hand is long: no
- * point moves farther than the distance, however long a row of them stands close together.
+ * <p>Points are joined as {@link PointJoining} does.
  *
  * <p>The natural gap lies where, in terms of ratios, no point is joined for longest: below it are
  * points that were doubled, above it edges of the mesh.
@@ -36,28 +33,20 @@ public record WeldCurve(int points, float[] joins, float[] breaks, double limit)
    */
   public static WeldCurve of(Mesh mesh, BitSet among, Work work) {
     double limit = 0.75 * middleEdge(mesh);
-    NearPairs pairs = null;
+    PointJoining joining = null;
     // Where the mesh is far denser in places its own edges are no longer than that: look nearer.
-    for (int i = 0; pairs == null && i < TRIES; i++) {
+    for (int i = 0; joining == null && i < TRIES; i++) {
       limit *= i == 0 ? 1 : 0.5;
       Work part = work.part(0.8 / (i + 1) / (i + 2), CoreWords.of("work.comparing-points"));
-      pairs = NearPairs.orNull(mesh.xyz(), among, limit, part);
+      joining = PointJoining.within(mesh, among, limit, part);
     }
-    if (pairs == null) {
-      throw Failure.cannot(CoreWords.of("near-pairs.too-many"));
-    }
-    Joining joining = new Joining(mesh.xyz());
-    float[] joins = new float[pairs.count()];
-    int n = 0;
-    for (int i = 0; i < pairs.count(); i++) {
-      if (joining.join(pairs.a()[i], pairs.b()[i], pairs.distance()[i])) {
-        joins[n++] = pairs.distance()[i];
-      }
+    if (joining == null) {
+      throw Failure.cannot(CoreWords.of("weld-points.too-many"));
     }
     work.advance(0.1);
     float[] breaks = breaks(mesh, among, limit);
     work.advance(0.1);
-    return new WeldCurve(mesh.vertexCount(), Arrays.copyOf(joins, n), breaks, limit);
+    return new WeldCurve(mesh.vertexCount(), joining.distances(), breaks, limit);
   }
 
   /** The median length of edges, of up to 100,000 triangles spread evenly. */
@@ -151,52 +140,5 @@ public record WeldCurve(int points, float[] joins, float[] breaks, double limit)
       }
     }
     return at;
-  }
-
-  /** Sets of points, each known by its lowest, which stays where it is. */
-  static final class Joining {
-    private final float[] xyz;
-    private final int[] parent;
-
-    /** The points of a set in a ring. */
-    private final int[] next;
-
-    Joining(float[] xyz) {
-      this.xyz = xyz;
-      parent = new int[xyz.length / 3];
-      next = new int[parent.length];
-      Arrays.setAll(parent, v -> v);
-      Arrays.setAll(next, v -> v);
-    }
-
-    int find(int v) {
-      int at = v;
-      while (parent[at] != at) {
-        parent[at] = parent[parent[at]];
-        at = parent[at];
-      }
-      return at;
-    }
-
-    /** Joins the sets of two points if no point moves farther than that; whether it did. */
-    boolean join(int a, int b, float distance) {
-      int x = Math.min(find(a), find(b));
-      int y = Math.max(find(a), find(b));
-      if (x == y) {
-        return false;
-      }
-      int m = y;
-      do {
-        if (NearPairs.length(xyz, x, m) > distance) {
-          return false;
-        }
-        m = next[m];
-      } while (m != y);
-      parent[y] = x;
-      int after = next[x];
-      next[x] = next[y];
-      next[y] = after;
-      return true;
-    }
   }
 }

@@ -1,12 +1,10 @@
 package holotome.core.mend;
 
-import holotome.core.attribute.Compaction;
 import holotome.core.attribute.Provenance;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
-import holotome.core.spatial.NearPairs;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
@@ -87,22 +85,18 @@ public record WeldPoints(
         throw Failure.cannot(CoreWords.of("weld-points.no-gap"));
       }
     }
-    NearPairs pairs =
-        NearPairs.within(
-            mesh.xyz(), points, d, work.part(0.3, CoreWords.of("work.comparing-points")));
-    WeldCurve.Joining joining = new WeldCurve.Joining(mesh.xyz());
-    int welded = 0;
-    for (int i = 0; i < pairs.count(); i++) {
-      welded += joining.join(pairs.a()[i], pairs.b()[i], pairs.distance()[i]) ? 1 : 0;
+    PointJoining joining =
+        PointJoining.within(mesh, points, d, work.part(0.3, CoreWords.of("work.comparing-points")));
+    if (joining == null) {
+      throw Failure.cannot(CoreWords.of("weld-points.too-many"));
     }
-    if (welded == 0) {
+    if (joining.joined() == 0) {
       return Outcome.of(in, CoreWords.of("weld-points.none", Length.inBase(d)));
     }
-    return welded(in, joining, welded, d, work);
+    return welded(in, joining, d, work);
   }
 
-  private static Outcome welded(
-      Workpiece in, WeldCurve.Joining joining, int welded, double d, Work work) {
+  private static Outcome welded(Workpiece in, PointJoining joining, double d, Work work) {
     Mesh mesh = in.scan();
     int[] tri = new int[mesh.triangles().length];
     for (int h = 0; h < tri.length; h++) {
@@ -126,29 +120,16 @@ public record WeldPoints(
       throw Failure.cannot(CoreWords.of("weld-points.nothing-left"));
     }
     List<String> notes = new ArrayList<>();
-    notes.add(CoreWords.count("weld-points.welded", welded, Length.inBase(d)));
+    notes.add(CoreWords.count("weld-points.welded", joining.joined(), Length.inBase(d)));
     int gone = mesh.triangleCount() - whole.triangleCount();
     if (gone > 0) {
       notes.add(CoreWords.count("weld-points.gone", gone));
     }
     notes.add(CoreWords.of("weld-points.moved", Length.inBase(farthest(mesh, joining))));
-    return new Outcome(in.withScan(compact(whole)), notes, null, welded);
+    return new Outcome(in.withScan(Submesh.used(whole)), notes, null, joining.joined());
   }
 
-  private static Mesh compact(Mesh mesh) {
-    int[] tri = mesh.triangles().clone();
-    int[] map = Compaction.of(tri, mesh.vertexCount());
-    int used = map[mesh.vertexCount()];
-    return used == mesh.vertexCount()
-        ? mesh
-        : mesh.derive(
-            Provenance.of(mesh.vertexCount(), mesh.triangleCount()).vertices(map, used).build(),
-            new float[0],
-            tri,
-            Work.unwatched());
-  }
-
-  private static double farthest(Mesh mesh, WeldCurve.Joining joining) {
+  private static double farthest(Mesh mesh, PointJoining joining) {
     double most = 0;
     for (int v = 0; v < mesh.vertexCount(); v++) {
       int to = joining.find(v);

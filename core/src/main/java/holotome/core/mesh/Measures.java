@@ -13,8 +13,13 @@ public final class Measures {
 
   /** Twice the area vector of a triangle: the cross product of two sides. */
   public static double[] cross(Mesh mesh, int triangle) {
-    int[] tri = mesh.triangles();
-    float[] p = mesh.xyz();
+    double[] out = new double[3];
+    cross(mesh.xyz(), mesh.triangles(), triangle, out);
+    return out;
+  }
+
+  /** The same of bare arrays, 3 floats a vertex and 3 vertices a triangle, into three numbers. */
+  public static void cross(float[] p, int[] tri, int triangle, double[] out) {
     int a = 3 * tri[3 * triangle];
     int b = 3 * tri[3 * triangle + 1];
     int c = 3 * tri[3 * triangle + 2];
@@ -24,7 +29,9 @@ public final class Measures {
     double vx = (double) p[c] - p[a];
     double vy = (double) p[c + 1] - p[a + 1];
     double vz = (double) p[c + 2] - p[a + 2];
-    return new double[] {uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx};
+    out[0] = uy * vz - uz * vy;
+    out[1] = uz * vx - ux * vz;
+    out[2] = ux * vy - uy * vx;
   }
 
   /** The area of all triangles. */

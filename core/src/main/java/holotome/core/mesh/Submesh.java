@@ -38,6 +38,20 @@ public final class Submesh {
     return of(mesh, set::get, work);
   }
 
+  /** The same triangles, without the vertices that none of them uses; O(V + T). */
+  public static Mesh used(Mesh mesh) {
+    int[] corners = mesh.triangles().clone();
+    int[] map = Compaction.of(corners, mesh.vertexCount());
+    int used = map[mesh.vertexCount()];
+    return used == mesh.vertexCount()
+        ? mesh
+        : mesh.derive(
+            Provenance.of(mesh.vertexCount(), mesh.triangleCount()).vertices(map, used).build(),
+            new float[0],
+            corners,
+            Work.unwatched());
+  }
+
   /** Which of so many triangles are chosen. */
   public static Ranks chosen(int n, Choice choice, Work work) {
     long[] words = new long[(n >>> 6) + 1];

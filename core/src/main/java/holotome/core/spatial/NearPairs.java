@@ -1,6 +1,5 @@
 package holotome.core.spatial;
 
-import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -24,19 +23,13 @@ public record NearPairs(int[] a, int[] b, float[] distance) {
   private static final int GRAIN = 1 << 14;
 
   /**
-   * @param points those to look at; null for all
-   * @throws Failure if there are more pairs than eight a point: the distance is then no small one
+   * Finds the pairs; null where there are more than eight a point: the distance is then no small
+   * one.
+   *
+   * @param points those to look at; null for all. No two of them should be on one spot
+   * @param distance in the units of the points
    */
   public static NearPairs within(float[] xyz, BitSet points, double distance, Work work) {
-    NearPairs all = orNull(xyz, points, distance, work);
-    if (all == null) {
-      throw Failure.cannot(CoreWords.of("near-pairs.too-many"));
-    }
-    return all;
-  }
-
-  /** The same; null where there are more than eight a point. */
-  public static NearPairs orNull(float[] xyz, BitSet points, double distance, Work work) {
     int n = xyz.length / 3;
     long most = Math.min(8L * n + 64, Integer.MAX_VALUE / 2);
     AtomicLong sum = new AtomicLong();
@@ -49,7 +42,7 @@ public record NearPairs(int[] a, int[] b, float[] distance) {
         work.part(0.5, CoreWords.of("work.comparing-points")),
         (c, from, to) -> {
           // Once there are too many the rest is not looked at: the answer is no all the same.
-          found[c] = sum.get() > most ? new int[0] : t.pairs(from, to);
+          found[c] = sum.get() > most ? new int[0] : t.pairs(from, to, most);
           sum.addAndGet(found[c].length / 2);
         });
     if (sum.get() > most) {
@@ -113,12 +106,21 @@ public record NearPairs(int[] a, int[] b, float[] distance) {
       this.xyz = xyz;
       this.points = points;
       this.distance = distance;
-      this.cell = Math.max(4 * distance, 1e-30);
+      // Cells are not finer than floats of that size are told apart: else all would be one.
+      this.cell = Math.max(4 * distance, Math.max(1e-30, 1e-7 * largest(xyz)));
       int n = xyz.length / 3;
       int places = Integer.highestOneBit(Math.clamp(n, 1 << 10, 1 << 29)) << 1;
       mask = places - 1;
       start = new int[places + 1];
       order = new int[n];
+    }
+
+    private static double largest(float[] xyz) {
+      float most = 0;
+      for (float x : xyz) {
+        most = Math.max(most, Math.abs(x));
+      }
+      return most;
     }
 
     private boolean counts(int v) {
@@ -174,12 +176,12 @@ public record NearPairs(int[] a, int[] b, float[] distance) {
       work.advance(0.5);
     }
 
-    /** The pairs whose higher number is one of {@code from .. to - 1}, two numbers each. */
-    int[] pairs(int from, int to) {
+    /** The pairs whose higher number is one of those, two numbers each; no more than needed. */
+    int[] pairs(int from, int to, long most) {
       int[] out = new int[64];
       int n = 0;
       int[] seen = new int[8];
-      for (int v = from; v < to; v++) {
+      for (int v = from; v < to && n / 2 <= most; v++) {
         if (!counts(v)) {
           continue;
         }

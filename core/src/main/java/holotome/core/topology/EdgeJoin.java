@@ -15,7 +15,8 @@ import java.util.Arrays;
  *
  * <p>Edges are dealt out by their lower vertex, a share of all vertices at a time, so that no more
  * than 4 bytes a triangle, 64 MB a thread, or an eighth of the free memory a thread are needed
- * beside the result.
+ * beside the result. A share looks only at the blocks of triangles that have any of its vertices:
+ * few, where neighbours lie near each other in the file, as scans are written.
  */
 final class EdgeJoin {
   private static final VarHandle PARENT = MethodHandles.arrayElementVarHandle(int[].class);
@@ -35,13 +36,40 @@ final class EdgeJoin {
   /** More edges than these at one vertex are sorted, not compared in pairs. */
   private static final int FEW = 48;
 
+  /** Half-edges a block: a whole number of triangles. */
+  private static final int BLOCK = 3 << 12;
+
+  private static final int[] NEXT = {1, 2, 0};
+
   private final int[] tri;
   private final int[] parent;
+
+  /** The lowest and the highest vertex of each block. */
+  private final int[] lowest;
+
+  private final int[] highest;
 
   private EdgeJoin(int[] tri) {
     this.tri = tri;
     parent = new int[tri.length / 3];
     Arrays.setAll(parent, t -> t);
+    int blocks = Parallel.chunks(tri.length, BLOCK);
+    lowest = new int[blocks];
+    highest = new int[blocks];
+    Parallel.chunked(
+        tri.length,
+        BLOCK,
+        Work.unwatched(),
+        (block, from, to) -> {
+          int low = Integer.MAX_VALUE;
+          int high = -1;
+          for (int c = from; c < to; c++) {
+            low = Math.min(low, tri[c]);
+            high = Math.max(high, tri[c]);
+          }
+          lowest[block] = low;
+          highest[block] = high;
+        });
   }
 
   /** Per triangle the lowest one of its set. */
@@ -77,10 +105,9 @@ final class EdgeJoin {
   /** Joins at all edges whose lower vertex is one of {@code from ... to - 1}. */
   private void join(int from, int to, Work work) {
     int[] start = new int[to - from + 1];
-    for (int h = 0; h < tri.length; h++) {
-      int low = Math.min(tri[h], tri[next(h)]);
-      if (low >= from && low < to) {
-        start[low - from + 1]++;
+    for (int block = 0; block < lowest.length; block++) {
+      if (lowest[block] < to && highest[block] >= from) {
+        count(block, from, to, start);
       }
     }
     work.check();
@@ -90,15 +117,9 @@ final class EdgeJoin {
     int[] other = new int[start[to - from]];
     int[] triangle = new int[other.length];
     int[] fill = Arrays.copyOf(start, to - from);
-    for (int h = 0; h < tri.length; h++) {
-      int a = tri[h];
-      int b = tri[next(h)];
-      int low = Math.min(a, b);
-      if (low >= from && low < to) {
-        int at = fill[low - from]++;
-        // An edge from a vertex to itself joins nothing.
-        other[at] = a == b ? -1 : Math.max(a, b);
-        triangle[at] = h / 3;
+    for (int block = 0; block < lowest.length; block++) {
+      if (lowest[block] < to && highest[block] >= from) {
+        deal(block, from, to, fill, other, triangle);
       }
     }
     work.check();
@@ -107,6 +128,37 @@ final class EdgeJoin {
         joinSorted(other, triangle, start[v], start[v + 1]);
       } else {
         joinPairs(other, triangle, start[v], start[v + 1]);
+      }
+    }
+  }
+
+  /** Counts the half-edges of a block under their lower vertex. */
+  private void count(int block, int from, int to, int[] start) {
+    int end = Math.min(tri.length, (block + 1) * BLOCK);
+    for (int h = block * BLOCK; h < end; h += 3) {
+      for (int k = 0; k < 3; k++) {
+        int low = Math.min(tri[h + k], tri[h + NEXT[k]]) - from;
+        if (low >= 0 && low < to - from) {
+          start[low + 1]++;
+        }
+      }
+    }
+  }
+
+  /** Writes down the other end and the triangle of a block's half-edges. */
+  private void deal(int block, int from, int to, int[] fill, int[] other, int[] triangle) {
+    int end = Math.min(tri.length, (block + 1) * BLOCK);
+    for (int h = block * BLOCK; h < end; h += 3) {
+      for (int k = 0; k < 3; k++) {
+        int a = tri[h + k];
+        int b = tri[h + NEXT[k]];
+        int low = Math.min(a, b) - from;
+        if (low >= 0 && low < to - from) {
+          int at = fill[low]++;
+          // An edge from a vertex to itself joins nothing.
+          other[at] = a == b ? -1 : Math.max(a, b);
+          triangle[at] = h / 3;
+        }
       }
     }
   }
@@ -134,10 +186,6 @@ final class EdgeJoin {
         union((int) keys[i], (int) keys[i - 1]);
       }
     }
-  }
-
-  private static int next(int h) {
-    return h % 3 == 2 ? h - 2 : h + 1;
   }
 
   private int find(int t) {

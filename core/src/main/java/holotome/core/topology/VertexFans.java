@@ -42,6 +42,35 @@ public record VertexFans(int[] start, int[] triangles) {
     return new VertexFans(start, of);
   }
 
+  /**
+   * Adds up the places of a vertex's neighbours, each as often as a triangle has it: twice where
+   * both sides of its edge are there.
+   *
+   * @param xyz 3 floats a vertex
+   * @param sum filled in, 3 numbers
+   * @return how many were added up
+   */
+  public int around(int vertex, int[] corners, float[] xyz, double[] sum) {
+    double x = 0;
+    double y = 0;
+    double z = 0;
+    for (int i = start[vertex]; i < start[vertex + 1]; i++) {
+      int t = 3 * triangles[i];
+      for (int k = 0; k < 3; k++) {
+        int u = corners[t + k];
+        if (u != vertex) {
+          x += xyz[3 * u];
+          y += xyz[3 * u + 1];
+          z += xyz[3 * u + 2];
+        }
+      }
+    }
+    sum[0] = x;
+    sum[1] = y;
+    sum[2] = z;
+    return 2 * count(vertex);
+  }
+
   /** How many triangles a vertex has. */
   public int count(int vertex) {
     return start[vertex + 1] - start[vertex];

@@ -234,6 +234,23 @@ class NoiseTest {
   }
 
   @Test
+  void emptyMeshesSingleTrianglesAndHugeOnesComeBackFinite() {
+    Mesh empty = new Mesh(new float[0], new int[0]);
+    Mesh single = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2});
+    Mesh flat = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 2, 0, 0}, new int[] {0, 1, 2});
+    Mesh huge = noisy(Shapes.sphere(1e18, 4), 1e16);
+    for (Mesh m : new Mesh[] {empty, single, flat, huge, Shapes.mess(500, 8)}) {
+      for (TakeNoise.How how : TakeNoise.How.values()) {
+        Mesh out = outcome(m, new TakeNoise(how, null, 5, null, NONE)).work().scan();
+        assertThat(out.triangles()).isEqualTo(m.triangles());
+        for (float x : out.xyz()) {
+          assertThat(x).isFinite();
+        }
+      }
+    }
+  }
+
+  @Test
   void theSameOnOneThreadAndMany() {
     Mesh m = noisy(Shapes.sphere(1, 5), 0.01);
     Mesh many = without(m, null);

@@ -19,6 +19,7 @@ import java.util.HashSet;
 import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 
 /** Points that stand nearly on the same spot, counted by brute force. */
 class WeldTest {
@@ -138,6 +139,35 @@ class WeldTest {
       most = Math.max(most, Math.max(p[3 * v], p[3 * v + 1]));
     }
     assertThat(most).isGreaterThan(0.96);
+  }
+
+  /**
+   * No distance, a spot with very many points, and places far off: none takes long or is missed.
+   */
+  @Test
+  @Timeout(20)
+  void roughInputIsTakenInItsStride() {
+    int n = 200_000;
+    float[] xyz = new float[3 * n];
+    int[] tri = new int[n];
+    for (int v = 0; v < n; v++) {
+      tri[v % tri.length] = v;
+      // All on one spot but for every hundredth, and those in three places far off.
+      xyz[3 * v] = v % 100 == 0 ? 3e30f * (v / 100 % 3) : 1;
+    }
+    Mesh heap = new Mesh(xyz, java.util.Arrays.copyOf(tri, n / 3 * 3));
+    assertThatThrownBy(() -> weld(heap, new Length(0), WeldPoints.Among.ALL))
+        .isInstanceOf(Failure.class);
+    Mesh soup = torn(Shapes.sphere(1e6, 5), 0);
+    Mesh out = weld(soup, new Length(0), WeldPoints.Among.ALL).work().scan();
+    assertThat(out.vertexCount()).isEqualTo(Shapes.sphere(1e6, 5).vertexCount());
+    assertThat(Naive.closedAndOriented(out)).isTrue();
+    float[] one = {0, 0, 0, 1, 0, 0, 0, 1, 0};
+    Mesh single = new Mesh(one, new int[] {0, 1, 2});
+    assertThat(weld(single, new Length(0.1), WeldPoints.Among.RIMS).work().scan()).isSameAs(single);
+    Mesh empty = new Mesh(new float[0], new int[0]);
+    assertThat(weld(empty, new Length(0.1), WeldPoints.Among.ALL).work().scan()).isSameAs(empty);
+    assertThatThrownBy(() -> weld(empty, null, WeldPoints.Among.ALL)).isInstanceOf(Failure.class);
   }
 
   @Test
