@@ -32,6 +32,7 @@ class ArchitectureTest {
     {"frame", "topology"},
     {"triangulation", "tangent"},
     {"spatial", "polygon"},
+    {"contour"},
     {"io"},
     {"map"},
     {"part"},

@@ -10,8 +10,15 @@ import holotome.core.datum.Place;
 import holotome.core.datum.Scale;
 import holotome.core.datum.Turn;
 import holotome.core.datum.WriteSection;
+import holotome.core.mend.CutCrossings;
+import holotome.core.mend.CutHandles;
+import holotome.core.mend.DropShells;
 import holotome.core.mend.FillHoles;
+import holotome.core.mend.MakeManifold;
+import holotome.core.mend.MakeSolid;
+import holotome.core.mend.OrientOut;
 import holotome.core.mend.TakeNoise;
+import holotome.core.mend.TakeSpikes;
 import holotome.core.mend.Tidy;
 import holotome.core.mend.TurnOver;
 import holotome.core.mend.WeldPoints;
@@ -48,6 +55,13 @@ public final class Catalogue {
               FillHoles.class,
               WeldPoints.class,
               TakeNoise.class,
+              OrientOut.class,
+              MakeManifold.class,
+              TakeSpikes.class,
+              CutCrossings.class,
+              DropShells.class,
+              CutHandles.class,
+              MakeSolid.class,
               TurnOver.class,
               DeclareUnit.class,
               Scale.class,

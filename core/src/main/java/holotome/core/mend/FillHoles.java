@@ -114,7 +114,7 @@ public record FillHoles(
   }
 
   /** Adds the patches, the new vertices of each numbered on from those before. */
-  private static Mesh joined(Mesh mesh, List<HoleFill> fills, Work work) {
+  static Mesh joined(Mesh mesh, List<HoleFill> fills, Work work) {
     float[] xyz = new float[fills.stream().mapToInt(f -> f.xyz().length).sum()];
     int[] triangles = new int[fills.stream().mapToInt(f -> f.triangles().length).sum()];
     int old = mesh.vertexCount();

@@ -170,7 +170,7 @@ public record TakeNoise(
   }
 
   /** Normals that the vertices carry are those of the surface as it was: they are made anew. */
-  private static Mesh withNormals(Mesh moved) {
+  static Mesh withNormals(Mesh moved) {
     Attribute had = moved.attributes().first(Attribute.Kind.NORMAL, Attribute.Domain.VERTEX);
     return had == null
         ? moved

@@ -15,11 +15,10 @@ public record Counts(int islands, int borders) {
   /** Above so many triangles borders are not counted: they want much time and memory. */
   private static final int MOST = 20_000_000;
 
-  /** Counts; O(V + T), and 26 bytes per triangle where borders are counted, 8 where not. */
+  /** Counts; O(V + T), and 26 bytes per triangle where borders are counted, 4 where not. */
   public static Counts of(Mesh mesh, Work work) {
     boolean both = countsBorders(mesh);
-    int islands =
-        Islands.of(mesh, work.part(both ? 0.4 : 1, CoreWords.of("work.measuring"))).count();
+    int islands = Islands.count(mesh, work.part(both ? 0.4 : 1, CoreWords.of("work.measuring")));
     if (!both) {
       return new Counts(islands, NOT_COUNTED);
     }

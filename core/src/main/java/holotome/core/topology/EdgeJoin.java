@@ -52,7 +52,15 @@ final class EdgeJoin {
   private EdgeJoin(int[] tri) {
     this.tri = tri;
     parent = new int[tri.length / 3];
-    Arrays.setAll(parent, t -> t);
+    Parallel.range(
+        parent.length,
+        1 << 18,
+        Work.unwatched(),
+        (from, to) -> {
+          for (int t = from; t < to; t++) {
+            parent[t] = t;
+          }
+        });
     int blocks = Parallel.chunks(tri.length, BLOCK);
     lowest = new int[blocks];
     highest = new int[blocks];
@@ -75,21 +83,7 @@ final class EdgeJoin {
   /** Per triangle the lowest one of its set. */
   static int[] roots(int[] tri, int vertices, Work work) {
     EdgeJoin j = new EdgeJoin(tri);
-    // The more room, the fewer passes; what comes out is the same.
-    long edges = Math.max(EDGES, Spare.free() / 8 / BYTES);
-    int wanted = Math.clamp((tri.length + edges - 1) / edges, 2, SHARES);
-    int share = Math.max(LEAST, vertices / wanted + 1);
-    int shares = Parallel.chunks(vertices, share);
-    Parallel.range(
-        shares,
-        1,
-        work.part(0.9, CoreWords.of("work.finding-islands")),
-        (from, to) -> {
-          for (int s = from; s < to; s++) {
-            int first = s * share;
-            j.join(first, (int) Math.min(vertices, (long) first + share), work);
-          }
-        });
+    j.joinAll(vertices, work.part(0.9, CoreWords.of("work.finding-islands")));
     Parallel.range(
         j.parent.length,
         1 << 16,
@@ -100,6 +94,34 @@ final class EdgeJoin {
           }
         });
     return j.parent;
+  }
+
+  /** How many sets there are. */
+  static int count(int[] tri, int vertices, Work work) {
+    EdgeJoin j = new EdgeJoin(tri);
+    j.joinAll(vertices, work);
+    int n = 0;
+    for (int t = 0; t < j.parent.length; t++) {
+      n += j.parent[t] == t ? 1 : 0;
+    }
+    return n;
+  }
+
+  private void joinAll(int vertices, Work work) {
+    // The more room, the fewer passes; what comes out is the same.
+    long edges = Math.max(EDGES, Spare.free() / 8 / BYTES);
+    int wanted = Math.clamp((tri.length + edges - 1) / edges, 2, SHARES);
+    int share = Math.max(LEAST, vertices / wanted + 1);
+    Parallel.range(
+        Parallel.chunks(vertices, share),
+        1,
+        work,
+        (from, to) -> {
+          for (int s = from; s < to; s++) {
+            int first = s * share;
+            join(first, (int) Math.min(vertices, (long) first + share), work);
+          }
+        });
   }
 
   /** Joins at all edges whose lower vertex is one of {@code from ... to - 1}. */

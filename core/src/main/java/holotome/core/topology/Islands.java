@@ -68,6 +68,11 @@ public record Islands(int count, int[] ofTriangle, int[] sizes) {
     return new Islands(count, of, sizes);
   }
 
+  /** How many islands there are, without telling which triangle is where; 4 bytes per triangle. */
+  static int count(Mesh mesh, Work work) {
+    return EdgeJoin.count(mesh.triangles(), mesh.vertexCount(), work);
+  }
+
   /** The box around each island, 6 doubles each: min x, y, z, max x, y, z. */
   public double[] boxes(Mesh mesh, Work work) {
     double[] box = new double[6 * count];

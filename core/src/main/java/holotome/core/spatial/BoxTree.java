@@ -1,0 +1,196 @@
+package holotome.core.spatial;
+
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
+import java.util.Arrays;
+
+/**
+ * A tree of boxes over triangles in the order of a space-filling curve (Lauterbach and others,
+ * "Fast BVH construction on GPUs", 2009), for finding pairs whose boxes overlap. Made many times
+ * faster than a {@link Bvh}, whose rays it would follow more slowly.
+ *
+ * <p>Level 0 holds a box for every {@link #LEAF} triangles, each further one a box for two of the
+ * level below. 14 bytes a triangle; 8 more while it is made.
+ */
+final class BoxTree {
+  /** Triangles a leaf. */
+  static final int LEAF = 8;
+
+  private static final int GRAIN = 1 << 14;
+
+  /** The triangles in order. */
+  final int[] order;
+
+  /** Per level the boxes: min x, y, z, max x, y, z each. */
+  private final float[][] boxes;
+
+  private BoxTree(int[] order, float[][] boxes) {
+    this.order = order;
+    this.boxes = boxes;
+  }
+
+  int leaves() {
+    return boxes[0].length / 6;
+  }
+
+  static BoxTree of(float[] p, int[] tri, Work work) {
+    int n = tri.length / 3;
+    float[] all = bounds(p, tri);
+    double side = Math.max(all[3] - all[0], Math.max(all[4] - all[1], all[5] - all[2]));
+    double k = side > 0 ? 1023.999 / side : 0;
+    long[] keys = new long[n];
+    Parallel.range(
+        n,
+        GRAIN,
+        work.part(0.2, CoreWords.of("work.ordering")),
+        (from, to) -> {
+          for (int t = from; t < to; t++) {
+            long key = 0;
+            for (int a = 0; a < 3; a++) {
+              double c =
+                  ((double) p[3 * tri[3 * t] + a]
+                          + p[3 * tri[3 * t + 1] + a]
+                          + p[3 * tri[3 * t + 2] + a])
+                      / 3;
+              key |= (long) spread((int) ((c - all[a]) * k)) << a;
+            }
+            keys[t] = key << 32 | t;
+          }
+        });
+    Arrays.parallelSort(keys);
+    work.advance(0.5);
+    int[] order = new int[n];
+    Arrays.setAll(order, i -> (int) keys[i]);
+    int leaves = Parallel.chunks(n, LEAF);
+    int levels = 1;
+    for (int c = leaves; c > 1; c = (c + 1) / 2) {
+      levels++;
+    }
+    float[][] boxes = new float[levels][];
+    float[] lowest = new float[6 * leaves];
+    boxes[0] = lowest;
+    Parallel.range(
+        leaves,
+        GRAIN,
+        work.part(0.2, CoreWords.of("work.ordering")),
+        (from, to) -> {
+          for (int l = from; l < to; l++) {
+            empty(lowest, 6 * l);
+            for (int i = LEAF * l; i < Math.min(n, LEAF * (l + 1)); i++) {
+              include(p, tri, order[i], lowest, 6 * l);
+            }
+          }
+        });
+    for (int v = 1; v < levels; v++) {
+      boxes[v] = above(boxes[v - 1]);
+    }
+    work.advance(0.1);
+    return new BoxTree(order, boxes);
+  }
+
+  private static float[] above(float[] below) {
+    int n = below.length / 6;
+    float[] out = new float[6 * ((n + 1) / 2)];
+    for (int i = 0; i < out.length / 6; i++) {
+      int a = 12 * i;
+      int b = 2 * i + 1 < n ? a + 6 : a;
+      for (int k = 0; k < 3; k++) {
+        out[6 * i + k] = Math.min(below[a + k], below[b + k]);
+        out[6 * i + 3 + k] = Math.max(below[a + 3 + k], below[b + 3 + k]);
+      }
+    }
+    return out;
+  }
+
+  private static float[] bounds(float[] p, int[] tri) {
+    float[] box = new float[6];
+    empty(box, 0);
+    for (int t = 0; t < tri.length / 3; t++) {
+      include(p, tri, t, box, 0);
+    }
+    return box;
+  }
+
+  private static void empty(float[] box, int at) {
+    Arrays.fill(box, at, at + 3, Float.POSITIVE_INFINITY);
+    Arrays.fill(box, at + 3, at + 6, Float.NEGATIVE_INFINITY);
+  }
+
+  /** Widens a box by a triangle. */
+  static void include(float[] p, int[] tri, int t, float[] box, int at) {
+    for (int c = 3 * t; c < 3 * t + 3; c++) {
+      for (int k = 0; k < 3; k++) {
+        float x = p[3 * tri[c] + k];
+        box[at + k] = Math.min(box[at + k], x);
+        box[at + 3 + k] = Math.max(box[at + 3 + k], x);
+      }
+    }
+  }
+
+  static boolean overlap(float[] a, int i, float[] b, int j) {
+    return a[i] <= b[j + 3]
+        && a[i + 3] >= b[j]
+        && a[i + 1] <= b[j + 4]
+        && a[i + 4] >= b[j + 1]
+        && a[i + 2] <= b[j + 5]
+        && a[i + 5] >= b[j + 2];
+  }
+
+  /**
+   * The leaves from a leaf on whose boxes overlap its own, itself first.
+   *
+   * @param stack at least 2 numbers a level
+   * @param out filled in, grown as needed
+   * @return how many; the list is in {@code out[0]}
+   */
+  int overlapping(int leaf, int[] stack, int[][] out) {
+    int found = 0;
+    int top = 0;
+    int level = boxes.length - 1;
+    stack[top++] = level;
+    stack[top++] = 0;
+    while (top > 0) {
+      int node = stack[--top];
+      int at = stack[--top];
+      // The last leaf under the node.
+      long last = ((long) node + 1 << at) - 1;
+      if (last < leaf || !overlap(boxes[at], 6 * node, boxes[0], 6 * leaf)) {
+        continue;
+      }
+      if (at == 0) {
+        if (found == out[0].length) {
+          out[0] = Arrays.copyOf(out[0], 2 * found);
+        }
+        out[0][found++] = node;
+        continue;
+      }
+      int below = boxes[at - 1].length / 6;
+      if (2 * node + 1 < below) {
+        stack[top++] = at - 1;
+        stack[top++] = 2 * node + 1;
+      }
+      stack[top++] = at - 1;
+      stack[top++] = 2 * node;
+    }
+    return found;
+  }
+
+  /** Room a search's stack needs. */
+  int stackSize() {
+    return 4 * boxes.length + 4;
+  }
+
+  /** The box of a leaf, as an array and a place in it. */
+  float[] leafBoxes() {
+    return boxes[0];
+  }
+
+  private static int spread(int x) {
+    int v = x & 1023;
+    v = (v | v << 16) & 0x030000FF;
+    v = (v | v << 8) & 0x0300F00F;
+    v = (v | v << 4) & 0x030C30C3;
+    return (v | v << 2) & 0x09249249;
+  }
+}
