@@ -23,9 +23,16 @@ public final class Main {
             CancelBench.run(rest.isEmpty() ? 1_200_000 : Integer.parseInt(rest.getFirst()));
         case "revise" ->
             ReviseBench.run(rest.isEmpty() ? 1_200_000 : Integer.parseInt(rest.getFirst()));
+        case "mend" -> {
+          if (rest.contains("solids")) {
+            MendBench.solids();
+          } else {
+            MendBench.run(rest.isEmpty() ? 1_200_000 : Integer.parseInt(rest.getFirst()));
+          }
+        }
         default -> {
           System.err.println(
-              "bench: name one of read, decimate, rays, view, datum, job, cancel, revise (the last three take triangle counts)");
+              "bench: name one of read, decimate, rays, view, datum, job, cancel, revise, mend (the last four take triangle counts; mend solids goes through all meshes)");
           System.exit(2);
         }
       }

@@ -7,6 +7,7 @@ import holotome.app.words.AppWords;
  *
  * @param show brings it into view; null where there is nothing to show
  * @param actionName the repair in words; null for none
+ * @param places leads from place to place; null where there is none or only one
  */
 public record Finding(
     Severity severity,
@@ -14,7 +15,21 @@ public record Finding(
     String text,
     Runnable show,
     String actionName,
-    Runnable action) {
+    Runnable action,
+    Places places) {
+
+  /** Goes to the place before and to the next one. */
+  public record Places(Runnable back, Runnable on) {}
+
+  public Finding(
+      Severity severity,
+      String title,
+      String text,
+      Runnable show,
+      String actionName,
+      Runnable action) {
+    this(severity, title, text, show, actionName, action, null);
+  }
 
   /** How much it matters; the word stands beside the colour. */
   public enum Severity {

@@ -2,6 +2,7 @@ package holotome.app.model;
 
 import holotome.app.words.AppWords;
 import holotome.core.memory.Claim;
+import holotome.core.mend.Survey;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 
@@ -14,6 +15,10 @@ final class Measuring {
   private final Session session;
   private final Insights insights = new Insights();
   private Failure failure;
+  private Survey survey;
+
+  /** A mesh that could not be surveyed is not tried again by itself. */
+  private Mesh unsurveyed;
 
   Measuring(Session session) {
     this.session = session;
@@ -23,8 +28,15 @@ final class Measuring {
     return insights.of(mesh);
   }
 
+  /** All that is wrong with a mesh; null where that is not known. */
+  Survey surveyOf(Mesh mesh) {
+    return survey != null && survey.mesh() == mesh ? survey : null;
+  }
+
   void clear() {
     insights.clear();
+    survey = null;
+    unsurveyed = null;
   }
 
   /** Which mesh is worked on: what was measured of it is held whatever memory there is. */
@@ -55,6 +67,7 @@ final class Measuring {
             result -> {
               insights.put(result);
               session.changed();
+              beginIfIdle();
             },
             f -> {
               failure = f.kind() == Failure.Kind.CANCELLED ? null : f;
@@ -65,8 +78,40 @@ final class Measuring {
   /** Takes the measuring up again after another quiet job ended it. */
   void beginIfIdle() {
     boolean isIdle = !session.jobs().isQuietRunning() && !session.jobs().isBusy();
-    if (session.isOpen() && session.insight() == null && failure == null && isIdle) {
-      begin();
+    if (!session.isOpen() || !isIdle) {
+      return;
     }
+    if (session.insight() == null && failure == null) {
+      begin();
+    } else if (session.insight() != null && session.stage() == Stage.MEND) {
+      beginSurvey();
+    }
+  }
+
+  /** Looks for all that is wrong, once what every stage asks for is known. */
+  private void beginSurvey() {
+    Mesh mesh = session.current().scan();
+    if (surveyOf(mesh) != null || unsurveyed == mesh) {
+      return;
+    }
+    session
+        .jobs()
+        .quietly(
+            work -> {
+              try (Claim room = Claim.of(Survey.memory(mesh))) {
+                room.require(PATIENCE, AppWords.of("common.measuring"), work);
+                return Survey.of(mesh, work);
+              }
+            },
+            found -> {
+              survey = found;
+              session.changed();
+            },
+            f -> {
+              if (f.kind() != Failure.Kind.CANCELLED) {
+                unsurveyed = mesh;
+              }
+              session.changed();
+            });
   }
 }

@@ -7,6 +7,7 @@ import holotome.core.log.History;
 import holotome.core.log.LineFile;
 import holotome.core.log.Lines;
 import holotome.core.log.LogFile;
+import holotome.core.mend.Survey;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
@@ -129,6 +130,7 @@ public final class Session {
     message = "";
     failure = null;
     changed();
+    measureIfIdle();
   }
 
   /** The workpiece as it stands after the last entry, as the tools see it. */
@@ -241,6 +243,11 @@ public final class Session {
   /** What was measured on the current Scan; null while it is being measured. */
   public Insight insight() {
     return current == null ? null : measuring.of(current().scan());
+  }
+
+  /** All that is wrong with the mesh at hand; null while that is looked for, or not at all. */
+  public Survey survey() {
+    return current == null ? null : measuring.surveyOf(current().scan());
   }
 
   public Failure failure() {

@@ -7,11 +7,13 @@ import holotome.app.tool.ViewPort;
 import holotome.app.words.AppWords;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Similarity;
+import holotome.core.mend.Fault;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.view.Renderer;
 import holotome.view.camera.Camera;
 import holotome.view.picking.Picking;
+import holotome.view.scene.Layer;
 import holotome.view.scene.Look;
 import holotome.view.scene.MeshLayer;
 import holotome.view.scene.Scene;
@@ -41,6 +43,11 @@ public final class SpacePane extends PicturePane implements ViewPort {
   private Similarity placed;
   private Workpiece peek;
   private final ShownBorders borders = new ShownBorders();
+
+  /** How near a place is looked at, of the diagonal. */
+  private static final double CLOSE = 0.01;
+
+  private final ShownFaults faults = new ShownFaults();
   private boolean through;
 
   /** Whether the left button went down for the tool: it has all of the drag then. */
@@ -220,8 +227,11 @@ public final class SpacePane extends PicturePane implements ViewPort {
             settings.map(w),
             1);
     boolean grid = settings.hasGrid() && w.frame().trueSize();
-    return new Scene(
-        subject, borders.layers(m, session.stage(), w.frame().toWork()), grid, settings.setting());
+    List<Layer> layers = new ArrayList<>(borders.layers(m, session.stage(), w.frame().toWork()));
+    if (session.stage() == Stage.MEND) {
+      layers.addAll(faults.layers(m, w.frame().toWork()));
+    }
+    return new Scene(subject, layers, grid, settings.setting());
   }
 
   /** What is shown on the left of the line; null for nothing. */
@@ -508,6 +518,19 @@ public final class SpacePane extends PicturePane implements ViewPort {
    */
   public void showLoops(List<float[]> loops) {
     borders.show(loops, mesh(), session.stage());
+    draw(false);
+  }
+
+  /**
+   * Marks the places of a fault and comes to the worst; where they are marked already, to the one
+   * so many further. Null for none.
+   */
+  public void showFault(Fault fault, int by) {
+    faults.show(fault, mesh(), by);
+    if (fault != null && camera() != null) {
+      navigation.showBox(faults.around(workpiece().frame().toWork(), CLOSE * bounds().diagonal()));
+      session.say(AppWords.of("space-pane.place-of", faults.at() + 1, fault.sizes().length));
+    }
     draw(false);
   }
 

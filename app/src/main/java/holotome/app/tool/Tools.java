@@ -16,9 +16,20 @@ import holotome.core.datum.WriteSection;
 import holotome.core.geometry.Box;
 import holotome.core.log.Catalogue;
 import holotome.core.log.History;
+import holotome.core.mend.CutCrossings;
+import holotome.core.mend.CutHandles;
+import holotome.core.mend.DropShells;
 import holotome.core.mend.FillHoles;
+import holotome.core.mend.HollowOut;
+import holotome.core.mend.MakeManifold;
+import holotome.core.mend.MakeSolid;
+import holotome.core.mend.OrientOut;
+import holotome.core.mend.PatchRegion;
+import holotome.core.mend.PutOnBase;
 import holotome.core.mend.TakeNoise;
+import holotome.core.mend.TakeSpikes;
 import holotome.core.mend.Tidy;
+import holotome.core.mend.TurnOver;
 import holotome.core.mend.WeldPoints;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
@@ -96,9 +107,50 @@ public final class Tools {
     add(
         FillHoles.class,
         new StepTool(
-            session, FillHoles.class, Stage.MEND, true, plain, (s, t) -> filling(t), none));
+            session,
+            FillHoles.class,
+            Stage.MEND,
+            true,
+            Map.of("how", "by-rim"),
+            (s, t) -> filling(t),
+            none));
     add(WeldPoints.class, new WeldTool(session));
     add(TakeNoise.class, new NoiseTool(session));
+    addFaults(session);
+    add(
+        PatchRegion.class,
+        new RegionTool(
+            session, PatchRegion.class, (s, t) -> AppWords.of("tools.make-the-patch"), none, null));
+    add(
+        MakeSolid.class,
+        new StepTool(
+            session,
+            MakeSolid.class,
+            Stage.MEND,
+            false,
+            plain,
+            (s, t) -> AppWords.of("tools.make-the-solid"),
+            none));
+    add(
+        HollowOut.class,
+        new StepTool(
+            session,
+            HollowOut.class,
+            Stage.MEND,
+            false,
+            plain,
+            (s, t) -> AppWords.of("tools.hollow-it"),
+            none));
+    add(
+        PutOnBase.class,
+        new StepTool(
+            session,
+            PutOnBase.class,
+            Stage.MEND,
+            true,
+            plain,
+            (s, t) -> AppWords.of("tools.put-it-on-a-base"),
+            none));
     add(Scale.class, new ScaleTool(session));
     add(
         Level.class,
@@ -183,6 +235,35 @@ public final class Tools {
     addTheRest(session);
   }
 
+  /** What mends one sort of fault each is one tool with a choice. */
+  private void addFaults(Session session) {
+    Map<Class<? extends Step>, StepTool> kinds = new LinkedHashMap<>();
+    for (Class<? extends Step> type :
+        List.of(
+            OrientOut.class,
+            MakeManifold.class,
+            TakeSpikes.class,
+            CutCrossings.class,
+            DropShells.class,
+            CutHandles.class,
+            TurnOver.class)) {
+      StepKind k = StepKind.of(type);
+      kinds.put(
+          type,
+          new StepTool(
+              session,
+              type,
+              Stage.MEND,
+              true,
+              Map.of(),
+              (s, t) -> AppWords.of("tools.mend-kind", k.title()),
+              w -> List.of()));
+    }
+    KindTool faults = new KindTool(session, "faults", Stage.MEND, kinds);
+    all.add(faults);
+    kinds.keySet().forEach(type -> byStep.put(type, faults));
+  }
+
   /** A step that no tool was made for has the Sheet that its description gives. */
   private void addTheRest(Session session) {
     for (StepKind k : Catalogue.all()) {
@@ -214,7 +295,11 @@ public final class Tools {
 
   /** The tool that makes steps of this type. */
   public Tool making(Class<? extends Step> type) {
-    return byStep.get(type);
+    Tool tool = byStep.get(type);
+    if (tool instanceof KindTool kinds) {
+      kinds.choose(type);
+    }
+    return tool;
   }
 
   public Iterable<Tool> all() {

@@ -39,6 +39,7 @@ final class Findings {
   private final SpacePane view;
   private final Consumer<Class<? extends Step>> take;
   private final TrimFindings trim;
+  private final MendFindings mend;
 
   /**
    * @param take takes up the tool that makes steps of this type
@@ -48,6 +49,7 @@ final class Findings {
     this.view = view;
     this.take = take;
     this.trim = new TrimFindings(session, view, take);
+    this.mend = new MendFindings(session, view, take);
   }
 
   List<Finding> of(Stage stage) {
@@ -92,7 +94,7 @@ final class Findings {
     return switch (stage) {
       case INTAKE -> intake(w, i);
       case TRIM -> i == null ? List.of(measuring()) : trim.of(w, i);
-      case MEND -> mend(i);
+      case MEND -> mend(w, i);
       case DATUM -> datum(w, i);
       case REDUCE -> reduce(w);
       case UNWRAP -> unwrap(w);
@@ -201,10 +203,27 @@ final class Findings {
         null);
   }
 
-  private List<Finding> mend(Insight i) {
+  private List<Finding> mend(Workpiece w, Insight i) {
     if (i == null) {
       return List.of(measuring());
     }
+    if (session.survey() != null) {
+      return mend.of(w, session.survey());
+    }
+    List<Finding> out = new ArrayList<>(soFar(i));
+    out.add(
+        new Finding(
+            Severity.NOTE,
+            AppWords.of("findings.looking-closer"),
+            AppWords.of("findings.crossings-spikes-and-handles-will"),
+            null,
+            null,
+            null));
+    return out;
+  }
+
+  /** What is known of the surface before it is looked at closely. */
+  private List<Finding> soFar(Insight i) {
     List<Finding> out = new ArrayList<>();
     Inspection n = i.inspection();
     if (n.boundaryLoops() > 0) {

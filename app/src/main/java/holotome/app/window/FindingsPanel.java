@@ -110,6 +110,13 @@ final class FindingsPanel extends VBox {
     if (f.show() != null) {
       links.getChildren().add(link(AppWords.of("findings-panel.show"), f.show(), false, f.title()));
     }
+    if (f.places() != null) {
+      links
+          .getChildren()
+          .addAll(
+              arrow("\u2039", f.places().back(), AppWords.of("findings-panel.before", f.title())),
+              arrow("\u203a", f.places().on(), AppWords.of("findings-panel.next", f.title())));
+    }
     if (f.actionName() != null) {
       links.getChildren().add(link(f.actionName(), f.action(), busy, f.title()));
     }
@@ -120,6 +127,12 @@ final class FindingsPanel extends VBox {
     HBox card = new HBox(9, mark, body);
     card.getStyleClass().addAll("finding", f.severity().name().toLowerCase(Locale.ROOT));
     return card;
+  }
+
+  private static Button arrow(String sign, Runnable run, String words) {
+    Button b = link(sign, run, false, words);
+    b.setAccessibleText(words);
+    return b;
   }
 
   private static Button link(String text, Runnable run, boolean disabled, String about) {

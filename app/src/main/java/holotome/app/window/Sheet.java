@@ -519,6 +519,7 @@ final class Sheet extends VBox {
     }
     current.drop(view);
     view.showLoops(List.of());
+    view.showFault(null, 0);
     session.select(null);
     edited();
   }

@@ -36,6 +36,7 @@ public final class DualSurface {
   private static final int GENTLE = 4;
 
   private final Mesh scan;
+  private final boolean tells;
   private final float[] normals;
   private final Lattice lattice;
   private final Field field;
@@ -54,8 +55,10 @@ public final class DualSurface {
   private long[] cellOf;
   private double[] at;
 
-  private DualSurface(Mesh scan, float[] normals, Lattice lattice, Field field, Work work) {
+  private DualSurface(
+      Mesh scan, boolean tells, float[] normals, Lattice lattice, Field field, Work work) {
     this.scan = scan;
+    this.tells = tells;
     this.normals = normals;
     this.lattice = lattice;
     this.field = field;
@@ -73,14 +76,32 @@ public final class DualSurface {
   public record Result(Mesh mesh, int flipped, int drawnIn) {}
 
   /**
-   * @param scan whose triangles say where exactly the body ends; may be empty
+   * @param scan whose triangles say where exactly the body ends
    * @param field what is inside
    */
   public static Result of(Mesh scan, Lattice lattice, Field field, Work work) {
+    return of(scan, true, lattice, field, work);
+  }
+
+  /**
+   * The same of a body that no mesh bounds.
+   *
+   * @param seeds triangles along its surface, for each piece of it some: where it is looked for
+   */
+  public static Result from(Mesh seeds, Lattice lattice, Field field, Work work) {
+    return of(seeds, false, lattice, field, work);
+  }
+
+  private static Result of(Mesh scan, boolean tells, Lattice lattice, Field field, Work work) {
     float[] normals = Measures.vertexNormals(scan);
     DualSurface s =
         new DualSurface(
-            scan, normals, lattice, field, work.part(0.5, CoreWords.of("work.making-the-surface")));
+            scan,
+            tells,
+            normals,
+            lattice,
+            field,
+            work.part(0.5, CoreWords.of("work.making-the-surface")));
     s.collect();
     s.place();
     work.advance(0.1);
@@ -149,7 +170,7 @@ public final class DualSurface {
     int best = -1;
     boolean bestAgrees = false;
     double[] n = new double[3];
-    int first = hits.first(key);
+    int first = tells ? hits.first(key) : -1;
     for (int h = first; h >= 0 && h < hits.size() && hits.edges()[h] == key; h++) {
       normalAt(h, key, n);
       boolean agrees = n[axis] > 0 == up;

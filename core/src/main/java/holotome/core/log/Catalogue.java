@@ -14,9 +14,12 @@ import holotome.core.mend.CutCrossings;
 import holotome.core.mend.CutHandles;
 import holotome.core.mend.DropShells;
 import holotome.core.mend.FillHoles;
+import holotome.core.mend.HollowOut;
 import holotome.core.mend.MakeManifold;
 import holotome.core.mend.MakeSolid;
 import holotome.core.mend.OrientOut;
+import holotome.core.mend.PatchRegion;
+import holotome.core.mend.PutOnBase;
 import holotome.core.mend.TakeNoise;
 import holotome.core.mend.TakeSpikes;
 import holotome.core.mend.Tidy;
@@ -61,7 +64,10 @@ public final class Catalogue {
               CutCrossings.class,
               DropShells.class,
               CutHandles.class,
+              PatchRegion.class,
               MakeSolid.class,
+              HollowOut.class,
+              PutOnBase.class,
               TurnOver.class,
               DeclareUnit.class,
               Scale.class,

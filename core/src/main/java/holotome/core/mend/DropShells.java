@@ -29,7 +29,7 @@ public record DropShells(
 
   @Override
   public long memory(Workpiece in) {
-    return 150L * in.scan().triangleCount();
+    return 20L * in.scan().triangleCount();
   }
 
   @Override
@@ -37,8 +37,7 @@ public record DropShells(
     Mesh mesh = in.scan();
     Work work = run.work();
     Islands islands = Islands.of(mesh, work.part(0.2, CoreWords.of("work.finding-islands")));
-    boolean[] shut =
-        Outward.shutIn(mesh, islands, work.part(0.6, CoreWords.of("work.finding-shells")));
+    boolean[] shut = ShutIn.of(mesh, islands, work.part(0.6, CoreWords.of("work.finding-shells")));
     if (upTo != null) {
       double most = in.frame().toBaseLength(upTo.metres());
       double[] across = islands.diameters(mesh, work);

@@ -4,6 +4,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Patching;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
+import holotome.core.solve.PlaneFit;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
@@ -29,7 +30,8 @@ import java.util.Set;
     writes = {"scan"})
 public record FillHoles(
     @Parameter(
-            help = "Flat, or smooth: with triangles like those around it, continuing the surface",
+            help =
+                "Flat, smooth with triangles like those around it, continuing the surface, or whichever each rim asks for: flat rims flat",
             preset = "smooth")
         How how,
     @Parameter(help = "Only holes whose border is no longer than this", min = 0, optional = true)
@@ -43,8 +45,15 @@ public record FillHoles(
   /** How a hole is filled. */
   public enum How {
     FLAT,
-    SMOOTH
+    SMOOTH,
+    BY_RIM
   }
+
+  /** A rim that lies so near its plane, of its length, is flat: a cut, a foot; 1 % of across. */
+  private static final double EVEN = 0.003;
+
+  /** Rims of fewer edges say nothing of how they were meant. */
+  private static final int MANY = 24;
 
   @Override
   public Set<Part<?>> reads() {
@@ -82,7 +91,7 @@ public record FillHoles(
               mesh,
               adjacency,
               loop,
-              how == How.SMOOTH,
+              how == How.SMOOTH || how == How.BY_RIM && !isFlat(mesh, loop, length),
               work.part(share, CoreWords.of("work.filling-holes")));
       if (fill == null) {
         failed++;
@@ -90,6 +99,7 @@ public record FillHoles(
         fills.add(fill);
       }
     }
+    Mesh now = mesh;
     int added = fills.stream().mapToInt(f -> f.triangles().length / 3).sum();
     Mesh result = joined(mesh, fills, work.part(0.1, CoreWords.of("work.filling-holes")));
     String note = CoreWords.count("fill-holes.holes-filled-with-triangles", fills.size(), added);
@@ -104,7 +114,23 @@ public record FillHoles(
       note += "; " + CoreWords.count("fill-holes.very-wide-ones-are-less", unsettled);
     }
     notes.addFirst(note);
+    double out = fills.stream().mapToDouble(f -> f.standsOut(now)).max().orElse(0);
+    if (how != How.FLAT && out > 0) {
+      notes.add(1, CoreWords.of("fill-holes.stands-out", Length.inBase(out)));
+    }
     return new Outcome(in.withScan(result), notes, null, fills.size());
+  }
+
+  /** Whether a rim of some length lies in a plane, nearly. */
+  static boolean isFlat(Mesh mesh, int[] loop, double length) {
+    if (loop.length < MANY) {
+      return false;
+    }
+    PlaneFit.Sum sum = new PlaneFit.Sum();
+    for (int v : Borders.vertices(mesh, loop)) {
+      sum.add(mesh.xyz()[3 * v], mesh.xyz()[3 * v + 1], mesh.xyz()[3 * v + 2], 1);
+    }
+    return sum.fit().rms() <= EVEN * length;
   }
 
   private static boolean anyMeetsItself(Mesh mesh, int[][] loops) {

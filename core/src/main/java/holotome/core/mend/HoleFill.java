@@ -62,6 +62,26 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
         .run(work.part(0.8, CoreWords.of("work.filling-holes")));
   }
 
+  /** How far its new vertices are from the plane of its rim at most. */
+  double standsOut(Mesh mesh) {
+    if (xyz.length == 0) {
+      return 0;
+    }
+    PlaneFit.Sum sum = new PlaneFit.Sum();
+    for (int v : triangles) {
+      if (v < mesh.vertexCount()) {
+        sum.add(mesh.xyz()[3 * v], mesh.xyz()[3 * v + 1], mesh.xyz()[3 * v + 2], 1);
+      }
+    }
+    PlaneFit plane = sum.fit();
+    double most = 0;
+    for (int i = 0; i < xyz.length; i += 3) {
+      double[] d = Vec.sub(Vec.of(xyz[i], xyz[i + 1], xyz[i + 2]), plane.point());
+      most = Math.max(most, Math.abs(Vec.dot(d, plane.normal())));
+    }
+    return most;
+  }
+
   private static boolean repeats(int[] border) {
     int[] sorted = border.clone();
     Arrays.sort(sorted);
@@ -155,7 +175,7 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
   }
 
   /** Whether an outline meets itself nowhere; a sweep along x. */
-  private static boolean simple(double[] ring) {
+  static boolean simple(double[] ring) {
     int n = ring.length / 2;
     Integer[] order = new Integer[n];
     Arrays.setAll(order, i -> i);

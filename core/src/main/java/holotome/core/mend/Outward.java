@@ -59,32 +59,6 @@ final class Outward {
     return turned(mesh, over, work.part(0.1, CoreWords.of("work.turning-over")));
   }
 
-  /** Per island whether no ray from it, to neither side, gets out. */
-  static boolean[] shutIn(Mesh mesh, Islands islands, Work work) {
-    if (islands.count() < 2) {
-      return new boolean[islands.count()];
-    }
-    Bvh bvh = Bvh.of(mesh, work.part(0.7, CoreWords.of("work.indexing-the-surface")));
-    Outward o = new Outward(mesh, bvh);
-    int[][] samples = o.samples(islands);
-    boolean[] shut = new boolean[islands.count()];
-    Parallel.range(
-        islands.count(),
-        16,
-        work.part(0.3, CoreWords.of("work.finding-shells")),
-        (from, to) -> {
-          BvhQuery query = new BvhQuery(bvh);
-          for (int i = from; i < to; i++) {
-            int free = 0;
-            for (int k = 0; k < samples[i].length && free == 0; k++) {
-              free = o.free(query, samples[i][k], 1) + o.free(query, samples[i][k], -1);
-            }
-            shut[i] = free == 0;
-          }
-        });
-    return shut;
-  }
-
   /** Turns triangles over. */
   static Mesh turned(Mesh mesh, BitSet over, Work work) {
     int[] tri = mesh.triangles().clone();

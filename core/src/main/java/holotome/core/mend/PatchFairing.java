@@ -11,20 +11,29 @@ import java.util.Arrays;
  * Refines a patch to the density of its surroundings and fairs it so that it continues the surface.
  *
  * <p>Refinement splits triangles at their centre while they are larger than the edge lengths
- * blended in from the border, with edge swaps towards Delaunay in between. Fairing minimises the
- * sum of squared umbrella vectors over the patch and its border, so that the patch leaves the
- * border along the surface outside it (second-order fairing, Liepa 2003; Kobbelt and others 1998);
- * umbrellas are weighted by the inverse of the edge lengths.
+ * blended in from the border, with edge swaps towards Delaunay in between; wide holes get coarser
+ * inwards. Fairing minimises the sum of squared umbrella vectors over the patch and its border, so
+ * that the patch leaves the border along the surface outside it (second-order fairing, Liepa 2003;
+ * Kobbelt and others 1998); umbrellas are weighted by the inverse of the edge lengths.
  */
 final class PatchFairing {
   private static final double ALPHA = 1.41421356;
   private static final int MOST = 2_000_000;
+
+  /** Wide holes, of more border edges than this, are filled coarser towards their middle. */
+  private static final int WIDE = 400;
+
+  /** By so much at each splitting, and more the wider: vertices grow with the border's. */
+  private static final double GRADE = 1.6;
+
+  private static final double MORE = 0.25;
 
   private final Mesh mesh;
   private final Adjacency adjacency;
   private final int[] loop;
   private final int[] ring;
   private final Chords chords;
+  private final double grade;
   private double[] p;
   private double[] size;
   private int vertices;
@@ -45,6 +54,7 @@ final class PatchFairing {
     this.tri = triangles.clone();
     this.corners = triangles.length;
     this.vertices = ring.length;
+    grade = vertices > WIDE ? GRADE + MORE * Math.log((double) vertices / WIDE) / Math.log(2) : 1;
     p = new double[3 * vertices];
     size = new double[vertices];
     for (int i = 0; i < vertices; i++) {
@@ -109,7 +119,7 @@ final class PatchFairing {
       if (tooNear(m, a, s) || tooNear(m, b, s) || tooNear(m, c, s)) {
         continue;
       }
-      size[m] = s;
+      size[m] = grade * s;
       vertices++;
       tri[t + 2] = m;
       put(b, c, m);

@@ -14,7 +14,7 @@ import java.util.BitSet;
  * torn mesh does not meet itself along its tears. Of triangles without area nothing is said.
  *
  * <p>Pairs whose boxes overlap come from a tree of boxes over the triangles in the order of a
- * space-filling curve. O(n log n) as a rule; 14 bytes a triangle and 8 while it is sorted, 12 more
+ * space-filling curve. O(n log n) as a rule; 20 bytes a triangle and 8 while it is sorted, 12 more
  * where points are doubled.
  *
  * @param count how many pairs there are
@@ -125,6 +125,7 @@ public record SelfIntersections(long count, int[] pairs) {
       private final int[][] leaves = new int[1][64];
       private final float[] own = new float[6 * BoxTree.LEAF];
       private final float[] other = new float[6];
+      private final int[] whole = new int[6];
 
       Pairs(BoxTree tree, Found found) {
         this.tree = tree;
@@ -138,20 +139,21 @@ public record SelfIntersections(long count, int[] pairs) {
         int end = Math.min(n, begin + BoxTree.LEAF);
         for (int i = begin; i < end; i++) {
           box(tree.order[i], own, 6 * (i - begin));
+          overlap.take(i - begin, tree.order[i]);
         }
         int count = tree.overlapping(leaf, stack, leaves);
         for (int l = 0; l < count; l++) {
           int from = leaves[0][l] * BoxTree.LEAF;
+          tree.inLeaf(leaves[0][l], tree.leafBoxes(), 6 * leaf, whole);
           for (int j = from; j < Math.min(n, from + BoxTree.LEAF); j++) {
-            int u = tree.order[j];
-            box(u, other, 0);
-            if (!BoxTree.overlap(other, 0, tree.leafBoxes(), 6 * leaf)) {
+            if (!tree.mayOverlap(j, whole)) {
               continue;
             }
+            tree.box(leaves[0][l], j, other);
             for (int i = begin; i < Math.min(end, j); i++) {
               if (BoxTree.overlap(own, 6 * (i - begin), other, 0)
-                  && overlap.meet(tree.order[i], u)) {
-                found.add(tree.order[i], u);
+                  && overlap.meet(i - begin, tree.order[i], tree.order[j])) {
+                found.add(tree.order[i], tree.order[j]);
               }
             }
           }

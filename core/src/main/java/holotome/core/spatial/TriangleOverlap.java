@@ -12,8 +12,18 @@ import holotome.core.geometry.Predicates;
  * corners alone. Triangles without area meet nothing.
  */
 final class TriangleOverlap {
+  /** Numbers of a plane that is held: normal, bounds of its error, a point. */
+  private static final int PLANE = 9;
+
+  /** More than the roundings of a volume add up to, of its largest terms. */
+  private static final double BOUND = 16 * 0x1p-53;
+
+  /** Volumes above so much of the cube of the longest side have a sign for certain. */
+  private static final double SURE = 1e-13;
+
   private final float[] p;
   private final int[] tri;
+  private final double[] plane = new double[PLANE * BoxTree.LEAF];
 
   /** The two axes a plane is looked at along. */
   private int x;
@@ -29,26 +39,131 @@ final class TriangleOverlap {
     this.tri = tri;
   }
 
-  boolean meet(int t, int u) {
-    int shared = 0;
-    int onlyT = 0;
-    int onlyU = 0;
-    for (int k = 0; k < 3; k++) {
-      if (has(u, tri[3 * t + k])) {
-        shared++;
-      } else {
-        onlyT = k;
-      }
-      if (!has(t, tri[3 * u + k])) {
-        onlyU = k;
-      }
+  /** Holds the plane of the triangle that the following questions are about. */
+  void take(int slot, int t) {
+    int a = 3 * tri[3 * t];
+    int b = 3 * tri[3 * t + 1];
+    int c = 3 * tri[3 * t + 2];
+    double ux = (double) p[b] - p[a];
+    double uy = (double) p[b + 1] - p[a + 1];
+    double uz = (double) p[b + 2] - p[a + 2];
+    double vx = (double) p[c] - p[a];
+    double vy = (double) p[c + 1] - p[a + 1];
+    double vz = (double) p[c + 2] - p[a + 2];
+    int o = PLANE * slot;
+    plane[o] = uy * vz - uz * vy;
+    plane[o + 1] = uz * vx - ux * vz;
+    plane[o + 2] = ux * vy - uy * vx;
+    plane[o + 3] = BOUND * (Math.abs(uy * vz) + Math.abs(uz * vy));
+    plane[o + 4] = BOUND * (Math.abs(uz * vx) + Math.abs(ux * vz));
+    plane[o + 5] = BOUND * (Math.abs(ux * vy) + Math.abs(uy * vx));
+    plane[o + 6] = p[a];
+    plane[o + 7] = p[a + 1];
+    plane[o + 8] = p[a + 2];
+  }
+
+  /** Whether the triangle held in a slot, t, and another meet. */
+  boolean meet(int slot, int t, int u) {
+    int t0 = tri[3 * t];
+    int t1 = tri[3 * t + 1];
+    int t2 = tri[3 * t + 2];
+    int u0 = tri[3 * u];
+    int u1 = tri[3 * u + 1];
+    int u2 = tri[3 * u + 2];
+    boolean a = t0 == u0 || t0 == u1 || t0 == u2;
+    boolean b = t1 == u0 || t1 == u1 || t1 == u2;
+    boolean c = t2 == u0 || t2 == u1 || t2 == u2;
+    int shared = (a ? 1 : 0) + (b ? 1 : 0) + (c ? 1 : 0);
+    if (shared == 3) {
+      return !isFlat(t);
     }
-    return switch (shared) {
-      case 0 -> apart(t, u);
-      case 1 -> atCorner(t, u);
-      case 2 -> atEdge(t, onlyT, tri[3 * u + onlyU]);
-      default -> !isFlat(t);
-    };
+    if (shared == 2) {
+      int other =
+          u0 != t0 && u0 != t1 && u0 != t2 ? u0 : u1 != t0 && u1 != t1 && u1 != t2 ? u1 : u2;
+      return sideOf(slot, t, other) == 0 && atEdge(t, a ? b ? 2 : 1 : 0, other);
+    }
+    if (shared == 1) {
+      int v = a ? t0 : b ? t1 : t2;
+      int x = u0 == v ? u1 : u1 == v ? u2 : u0;
+      int y = u0 == v ? u2 : u1 == v ? u0 : u1;
+      int quick =
+          a ? wedges(t0, t1, t2, x, y) : b ? wedges(t1, t2, t0, x, y) : wedges(t2, t0, t1, x, y);
+      return quick < 0 ? atCorner(t, u) : quick > 0;
+    }
+    int s = sideOf(slot, t, u0);
+    return (s == 0 || s != sideOf(slot, t, u1) || s != sideOf(slot, t, u2)) && apart(t, u);
+  }
+
+  /**
+   * Whether the triangles v a b and v c d meet beside v: 1 or 0 where doubles tell it for certain,
+   * else -1. Each has the line that their planes share on one side of v only.
+   */
+  private int wedges(int v, int a, int b, int c, int d) {
+    double vx = p[3 * v];
+    double vy = p[3 * v + 1];
+    double vz = p[3 * v + 2];
+    double ax = p[3 * a] - vx;
+    double ay = p[3 * a + 1] - vy;
+    double az = p[3 * a + 2] - vz;
+    double bx = p[3 * b] - vx;
+    double by = p[3 * b + 1] - vy;
+    double bz = p[3 * b + 2] - vz;
+    double cx = p[3 * c] - vx;
+    double cy = p[3 * c + 1] - vy;
+    double cz = p[3 * c + 2] - vz;
+    double dx = p[3 * d] - vx;
+    double dy = p[3 * d + 1] - vy;
+    double dz = p[3 * d + 2] - vz;
+    double nx = ay * bz - az * by;
+    double ny = az * bx - ax * bz;
+    double nz = ax * by - ay * bx;
+    double sc = nx * cx + ny * cy + nz * cz;
+    double sd = nx * dx + ny * dy + nz * dz;
+    double most =
+        Math.max(
+            Math.max(ax * ax + ay * ay + az * az, bx * bx + by * by + bz * bz),
+            Math.max(cx * cx + cy * cy + cz * cz, dx * dx + dy * dy + dz * dz));
+    double unsure = SURE * most * Math.sqrt(most);
+    if (sc > unsure && sd > unsure || sc < -unsure && sd < -unsure) {
+      return 0;
+    }
+    double mx = cy * dz - cz * dy;
+    double my = cz * dx - cx * dz;
+    double mz = cx * dy - cy * dx;
+    double sa = mx * ax + my * ay + mz * az;
+    double sb = mx * bx + my * by + mz * bz;
+    if (sa > unsure && sb > unsure || sa < -unsure && sb < -unsure) {
+      return 0;
+    }
+    if (Math.min(Math.min(Math.abs(sa), Math.abs(sb)), Math.min(Math.abs(sc), Math.abs(sd)))
+        <= unsure) {
+      return -1;
+    }
+    double q = Math.abs(sb);
+    double r = Math.abs(sa);
+    double s = Math.abs(sd);
+    double t = Math.abs(sc);
+    double qx = ax * q + bx * r;
+    double qy = ay * q + by * r;
+    double qz = az * q + bz * r;
+    double rx = cx * s + dx * t;
+    double ry = cy * s + dy * t;
+    double rz = cz * s + dz * t;
+    double dot = qx * rx + qy * ry + qz * rz;
+    double sure = (qx * qx + qy * qy + qz * qz) * (rx * rx + ry * ry + rz * rz);
+    return dot * dot > sure / 4 ? dot > 0 ? 1 : 0 : -1;
+  }
+
+  /** The side of a vertex, from the plane that is held where that tells it. */
+  private int sideOf(int slot, int t, int v) {
+    int o = PLANE * slot;
+    double x = p[3 * v] - plane[o + 6];
+    double y = p[3 * v + 1] - plane[o + 7];
+    double z = p[3 * v + 2] - plane[o + 8];
+    double above = plane[o] * x + plane[o + 1] * y + plane[o + 2] * z;
+    double unsure =
+        plane[o + 3] * Math.abs(x) + plane[o + 4] * Math.abs(y) + plane[o + 5] * Math.abs(z);
+    return above > unsure ? -1 : above < -unsure ? 1 : side(t, v);
   }
 
   /** Whether a triangle has no area, seen along all three axes. */

@@ -100,6 +100,19 @@ class EveryStepTest {
         given(Map.of("do", "mend.spikes")),
         given(Map.of("do", "mend.intersections"), List.of(TIDY)),
         given(Map.of("do", "mend.shells")),
+        given(Map.of("do", "mend.base", "height", "5 cm"), List.of(TIDY)),
+        given(
+            Map.of("do", "mend.hollow", "wall", "5 cm"),
+            List.of(Map.of("do", "mend.solid", "how", "new", "detail", "5 cm"))),
+        given(
+            Map.of(
+                "do",
+                "mend.patch",
+                "shape",
+                "ball",
+                "picks",
+                List.of(Map.of("height", Map.of("from", "75 cm")))),
+            List.of(TIDY)),
         given(Map.of("do", "mend.handles", "girth", "20 cm"), List.of(TIDY)),
         given(Map.of("do", "mend.solid", "how", "new", "triangles", 3000)),
         given(Map.of("do", "mend.solid", "how", "new", "detail", "4 cm", "as", "cast")),

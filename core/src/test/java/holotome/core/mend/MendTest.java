@@ -11,6 +11,7 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.Workpiece;
+import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
@@ -185,5 +186,58 @@ class MendTest {
     Mesh out = fill(holed(7, 0.0, Vec.of(0, 0, 1)), FillHoles.How.FLAT, null, false);
     assertThat(Naive.closedAndOriented(out)).isTrue();
     assertThat(Measures.volume(out)).isCloseTo(2 * Math.PI / 3, within(0.02));
+  }
+
+  /**
+   * The foot of a hollow cylinder lies in a plane: it is closed flat, a hole in its side is not.
+   */
+  @Test
+  void flatRimsAreClosedFlatWhereTheRimDecides() {
+    Mesh tube = tube(120, 20);
+    Outcome out =
+        new FillHoles(FillHoles.How.BY_RIM, null, false)
+            .apply(Workpiece.of(tube, Frame.PLAIN), Run.unwatched());
+    Mesh filled = out.work().scan();
+    assertThat(filled.vertexCount()).isEqualTo(tube.vertexCount());
+    assertThat(filled.triangleCount()).isEqualTo(tube.triangleCount() + 2 * 118);
+    // A prism of 120 sides: area of the polygon times the height.
+    double area = 60 * Math.sin(2 * Math.PI / 120);
+    assertThat(Measures.volume(filled)).isCloseTo(area * tube.bounds().height(), within(1e-4));
+  }
+
+  /** A wide rim is filled coarser inwards: triangles grow with the rim, not with the area. */
+  @Test
+  @org.junit.jupiter.api.Timeout(60)
+  void aRimOfThousandsOfEdgesIsFilledSmoothly() {
+    Mesh tube = tube(3000, 4);
+    Outcome out =
+        new FillHoles(FillHoles.How.SMOOTH, null, false)
+            .apply(Workpiece.of(tube, Frame.PLAIN), Run.unwatched());
+    assertThat(out.amount()).isEqualTo(2);
+    assertThat(Naive.border(out.work().scan())).isZero();
+    assertThat(out.work().scan().triangleCount()).isBetween(10_000, 60_000);
+    assertThat(out.stated()).anyMatch(n -> n.contains("stands out"));
+  }
+
+  /** The wall of a cylinder of radius 1, its rows as far apart as its points. */
+  private static Mesh tube(int n, int rows) {
+    float[] xyz = new float[3 * n * rows];
+    int[] tri = new int[6 * n * (rows - 1)];
+    int c = 0;
+    for (int r = 0; r < rows; r++) {
+      for (int i = 0; i < n; i++) {
+        double a = 2 * Math.PI * i / n;
+        xyz[3 * (r * n + i)] = (float) Math.cos(a);
+        xyz[3 * (r * n + i) + 1] = (float) Math.sin(a);
+        xyz[3 * (r * n + i) + 2] = (float) (r * 2 * Math.PI / n);
+        if (r + 1 < rows) {
+          int b = r * n + (i + 1) % n;
+          int[] two = {r * n + i, b, b + n, r * n + i, b + n, r * n + i + n};
+          System.arraycopy(two, 0, tri, c, 6);
+          c += 6;
+        }
+      }
+    }
+    return new Mesh(xyz, tri);
   }
 }

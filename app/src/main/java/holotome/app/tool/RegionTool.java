@@ -1,0 +1,102 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
+import holotome.core.log.History;
+import holotome.core.part.Workpiece;
+import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BiFunction;
+import java.util.function.Function;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+
+/** A tool of Mend that works where something is selected; its step has the picks. */
+class RegionTool extends StepTool {
+  /** On larger meshes it is not tried out on every edit. */
+  private static final int QUICK = 1_500_000;
+
+  private final StepKind kind;
+  private final String everywhere;
+  private final Label where = new Label();
+  private Object stored;
+
+  /**
+   * @param everywhere what is said where nothing is selected and the step is then made everywhere;
+   *     null where there must be a selection
+   */
+  RegionTool(
+      Session session,
+      Class<? extends Step> type,
+      BiFunction<Step, History, String> verb,
+      Function<Workpiece, List<Row>> estimate,
+      String everywhere) {
+    super(session, type, Stage.MEND, true, Map.of(), verb, estimate);
+    kind = StepKind.of(type);
+    this.everywhere = everywhere;
+    where.setWrapText(true);
+    where.getStyleClass().addAll("soft", "small");
+    where.setId(id() + "-where");
+  }
+
+  @Override
+  public boolean isQuick() {
+    Workpiece w = session.current();
+    return w == null || w.scan().triangleCount() <= QUICK;
+  }
+
+  /** Whether it works on what is selected, now or when it was stored. */
+  final boolean isSomeWhere() {
+    return session.selected() != null || stored != null;
+  }
+
+  @Override
+  public String missing() {
+    return everywhere == null && session.current() != null && !isSomeWhere()
+        ? AppWords.of("region-tool.select-first")
+        : null;
+  }
+
+  @Override
+  public Node form() {
+    Node form = super.form();
+    hide("picks");
+    return form;
+  }
+
+  @Override
+  public Node details() {
+    return where;
+  }
+
+  @Override
+  public Step step() {
+    Map<String, Object> v = new LinkedHashMap<>(values());
+    v.remove("picks");
+    if (session.selected() != null) {
+      v.put("picks", StepKind.plain(session.selected().picks()));
+      where.setText(AppWords.of("noise-tool.in-the-selection", session.selected().count()));
+    } else if (stored != null) {
+      v.put("picks", stored);
+      where.setText(AppWords.of("noise-tool.as-stored"));
+    } else {
+      where.setText(everywhere == null ? "" : everywhere);
+    }
+    return kind.create(v);
+  }
+
+  @Override
+  public void load(Step step) {
+    super.load(step);
+    stored = kind.values(step).get("picks");
+  }
+
+  @Override
+  public void end(ViewPort view) {
+    stored = null;
+  }
+}

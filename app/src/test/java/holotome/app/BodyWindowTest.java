@@ -1,0 +1,95 @@
+package holotome.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import holotome.core.geometry.Similarity;
+import holotome.core.io.MeshWriter;
+import holotome.core.mend.HollowOut;
+import holotome.core.mend.PatchRegion;
+import holotome.core.mend.PutOnBase;
+import holotome.core.mesh.Mesh;
+import holotome.core.spatial.SolidProof;
+import holotome.core.task.Work;
+import java.nio.file.Path;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+
+/** A base under an open bust, hollowed out, and a patch, by pointer and keys. */
+class BodyWindowTest extends WindowCase {
+  @Override
+  int triangles() {
+    return 30_000;
+  }
+
+  /** A dome of 0.4 m across with an open foot. */
+  private Path dome() {
+    int around = 48;
+    int rows = 16;
+    float[] xyz = new float[3 * (around * rows + 1)];
+    xyz[2] = 0.2f;
+    int[] tri = new int[3 * around * (2 * rows - 1)];
+    int c = 0;
+    for (int r = 0; r < rows; r++) {
+      double up = Math.PI / 2 * (1 - (r + 1.0) / rows);
+      for (int i = 0; i < around; i++) {
+        int v = 1 + r * around + i;
+        int next = 1 + r * around + (i + 1) % around;
+        double turn = 2 * Math.PI * i / around;
+        xyz[3 * v] = (float) (0.2 * Math.cos(up) * Math.cos(turn));
+        xyz[3 * v + 1] = (float) (0.2 * Math.cos(up) * Math.sin(turn));
+        xyz[3 * v + 2] = (float) (0.2 * Math.sin(up));
+        int[] some =
+            r == 0
+                ? new int[] {0, v, next}
+                : new int[] {v - around, v, next, v - around, next, next - around};
+        System.arraycopy(some, 0, tri, c, some.length);
+        c += some.length;
+      }
+    }
+    Path file = dir.resolve("dome.ply");
+    MeshWriter.write(file, new Mesh(xyz, tri), Similarity.IDENTITY, Work.unwatched());
+    return file;
+  }
+
+  @Test
+  void aBustIsPutOnABaseAndHollowed() {
+    open(dome());
+    double height = mesh().bounds().height();
+    stage(KeyCode.DIGIT3);
+    d.click("tool-base");
+    d.settle();
+    apply();
+    assertThat(step(0)).isInstanceOf(PutOnBase.class);
+    assertThat(mesh().bounds().height()).isGreaterThan(height);
+    double solid = SolidProof.of(mesh(), Work.unwatched()).volume();
+    assertThat(solid).isPositive();
+    d.click("tool-hollow");
+    d.settle();
+    apply();
+    assertThat(step(1)).isInstanceOf(HollowOut.class);
+    SolidProof proof = SolidProof.of(mesh(), Work.unwatched());
+    assertThat(proof.holds()).as(proof.toString()).isTrue();
+    assertThat(proof.volume()).isLessThan(solid);
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.await("undone", () -> d.desk().session().history().size() == 1);
+  }
+
+  @Test
+  void aPatchWantsASelectionAndTakesItsPlace() {
+    stage(KeyCode.DIGIT3);
+    d.click("tool-patch");
+    d.settle();
+    assertThat(d.on(() -> d.node("apply").isDisabled())).isTrue();
+    stage(KeyCode.DIGIT2);
+    d.click("tool-lasso");
+    lasso();
+    stage(KeyCode.DIGIT3);
+    d.click("tool-patch");
+    d.settle();
+    int before = mesh().triangleCount();
+    apply();
+    assertThat(step(0)).isInstanceOf(PatchRegion.class);
+    assertThat(mesh().triangleCount()).isNotEqualTo(before);
+    assertThat(d.message()).contains("made anew");
+  }
+}

@@ -1,0 +1,154 @@
+package holotome.core.mend;
+
+import holotome.core.contour.DualSurface;
+import holotome.core.contour.Field;
+import holotome.core.contour.Lattice;
+import holotome.core.geometry.Vec;
+import holotome.core.mesh.Joined;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Part;
+import holotome.core.part.Workpiece;
+import holotome.core.spatial.Bvh;
+import holotome.core.spatial.BvhQuery;
+import holotome.core.spatial.Reprojection;
+import holotome.core.spatial.SolidProof;
+import holotome.core.spatial.WindingNumber;
+import holotome.core.step.Describes;
+import holotome.core.step.Outcome;
+import holotome.core.step.Parameter;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * Hollows a solid: a second surface inside, everywhere at least as far from the first as the wall
+ * is thick, and nearly nowhere farther. The outside stays as it is.
+ */
+@Describes(
+    id = "mend.hollow",
+    title = "Hollow",
+    help = "Hollows a solid to a wall of a stated thickness; the outside stays as it is.",
+    reads = {"scan", "frame"},
+    writes = {"scan"})
+public record HollowOut(
+    @Parameter(help = "How thick the wall is", min = 0, preset = "2 mm") Length wall,
+    @Parameter(
+            help = "How fine the inner surface is; where left out, half the wall",
+            min = 0,
+            optional = true)
+        Length detail)
+    implements Step {
+  /** The inner surface is no finer than this part of the diagonal, unless asked for. */
+  private static final double FINEST = 1.0 / 400;
+
+  private static final int ROOM = 4;
+
+  @Override
+  public Set<Part<?>> reads() {
+    return Set.of(Part.SCAN, Part.FRAME);
+  }
+
+  @Override
+  public long memory(Workpiece in) {
+    Mesh scan = in.scan();
+    return SolidSurface.memory(scan.triangleCount(), Measures.area(scan), step(in));
+  }
+
+  private double step(Workpiece in) {
+    if (detail != null && detail.metres() > 0) {
+      return in.frame().toBaseLength(detail.metres());
+    }
+    double half = in.frame().toBaseLength(wall.metres()) / 2;
+    return Math.max(half, FINEST * in.scan().bounds().diagonal());
+  }
+
+  @Override
+  public Outcome apply(Workpiece in, Run run) {
+    Mesh mesh = in.scan();
+    Work work = run.work();
+    double thick = in.frame().toBaseLength(wall.metres());
+    if (!(thick > 0)) {
+      throw Failure.usage(CoreWords.of("hollow-out.no-wall"));
+    }
+    SolidProof proof = SolidProof.of(mesh, work.part(0.2, CoreWords.of("work.proving")));
+    if (!proof.holds()) {
+      throw Failure.cannot(CoreWords.of("hollow-out.no-solid", proof.problem()));
+    }
+    Bvh bvh = Bvh.of(mesh, work.part(0.1, CoreWords.of("work.indexing-the-surface")));
+    WindingNumber winding = WindingNumber.of(bvh);
+    double step = step(in);
+    // A little more than asked: the surface between the lattice's edges cuts corners.
+    Field inside = within(bvh, winding, thick + 0.12 * step);
+    Lattice lattice = Lattice.around(mesh.bounds(), step, ROOM);
+    Mesh cavity =
+        DualSurface.from(
+                seeds(mesh, thick + 0.12 * step),
+                lattice,
+                inside,
+                work.part(0.4, CoreWords.of("work.making-the-surface")))
+            .mesh();
+    if (cavity.isEmpty()) {
+      throw Failure.cannot(CoreWords.of("hollow-out.too-thick"));
+    }
+    Mesh carried =
+        Reprojection.of(mesh, bvh, cavity, work.part(0.1, CoreWords.of("work.carrying-over")));
+    BitSet all = new BitSet();
+    all.set(0, carried.triangleCount());
+    Mesh out = Joined.of(mesh, Outward.turned(carried, all, Work.unwatched()));
+    SolidProof hollow = SolidProof.of(out, work.part(0.2, CoreWords.of("work.proving")));
+    if (!hollow.holds()) {
+      throw Failure.cannot(CoreWords.of("hollow-out.not-proved", hollow.problem()));
+    }
+    return new Outcome(
+        in.withScan(out),
+        List.of(
+            CoreWords.of(
+                "hollow-out.done",
+                Length.inBase(thick),
+                100 * hollow.volume() / proof.volume(),
+                cavity.triangleCount())));
+  }
+
+  /** Inside the cavity: within the solid, farther than the wall from its surface. */
+  private static Field within(Bvh bvh, WindingNumber winding, double thick) {
+    return () -> {
+      WindingNumber.Query w = winding.query();
+      BvhQuery q = new BvhQuery(bvh);
+      return (x, y, z) -> {
+        q.closest((float) x, (float) y, (float) z, Float.POSITIVE_INFINITY);
+        // Far from the surface the sign is asked last: most places near it are outside anyway.
+        if (q.distance <= thick || w.at(x, y, z) < Field.LEVEL) {
+          return Math.min(Field.LEVEL, Field.LEVEL * q.distance / thick);
+        }
+        return Field.LEVEL * q.distance / thick;
+      };
+    };
+  }
+
+  /** Small triangles where the cavity may begin: so far within each triangle of the surface. */
+  private static Mesh seeds(Mesh mesh, double within) {
+    int n = mesh.triangleCount();
+    float[] xyz = new float[9 * n];
+    int[] tri = new int[3 * n];
+    double[] c = new double[3];
+    for (int t = 0; t < n; t++) {
+      Measures.cross(mesh.xyz(), mesh.triangles(), t, c);
+      double l = Vec.length(c);
+      for (int k = 0; k < 3; k++) {
+        tri[3 * t + k] = 3 * t + k;
+        for (int d = 0; d < 3; d++) {
+          double at = mesh.xyz()[3 * mesh.triangles()[3 * t + k] + d];
+          xyz[9 * t + 3 * k + d] = (float) (at - (l > 0 ? within * c[d] / l : 0));
+        }
+      }
+    }
+    return new Mesh(xyz, tri);
+  }
+}

@@ -1,0 +1,206 @@
+package holotome.core.mend;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import holotome.core.Naive;
+import holotome.core.Shapes;
+import holotome.core.frame.Frame;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
+import holotome.core.part.Workpiece;
+import holotome.core.select.Pick;
+import holotome.core.spatial.SolidProof;
+import holotome.core.spatial.SurfaceDistance;
+import holotome.core.step.Outcome;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import holotome.core.unit.Length;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+/** Hollow bodies, bases and patches, against formulas. */
+class BodyTest {
+  private static Outcome apply(Step step, Mesh m) {
+    return step.apply(Workpiece.of(m, Frame.PLAIN), Run.unwatched());
+  }
+
+  @Test
+  void aBallIsHollowedToAWall() {
+    Mesh ball = Shapes.sphere(1, 5);
+    Mesh out = apply(new HollowOut(new Length(0.2), new Length(0.04)), ball).work().scan();
+    SolidProof proof = SolidProof.of(out, Work.unwatched());
+    assertThat(proof.holds()).as(proof.toString()).isTrue();
+    assertThat(proof.islands()).isEqualTo(2);
+    // A shell between radii 1 and 0.8.
+    assertThat(proof.volume()).isCloseTo(4 * Math.PI / 3 * (1 - 0.512), within(0.06));
+    Mesh inner = Submesh.of(out, t -> t >= ball.triangleCount(), Work.unwatched());
+    for (int v = 0; v < inner.vertexCount(); v++) {
+      double r =
+          Math.sqrt(
+              Math.pow(inner.xyz()[3 * v], 2)
+                  + Math.pow(inner.xyz()[3 * v + 1], 2)
+                  + Math.pow(inner.xyz()[3 * v + 2], 2));
+      assertThat(r).isBetween(0.77, 0.8);
+    }
+    // The outside is what it was.
+    assertThat(java.util.Arrays.copyOf(out.xyz(), ball.xyz().length)).isEqualTo(ball.xyz());
+  }
+
+  @Test
+  void whatIsNoSolidOrTooThinIsNotHollowed() {
+    Mesh open = Submesh.of(Shapes.sphere(1, 3), t -> t != 5, Work.unwatched());
+    assertThatThrownBy(() -> apply(new HollowOut(new Length(0.1), null), open))
+        .isInstanceOf(Failure.class)
+        .hasMessageContaining("mend.solid");
+    assertThatThrownBy(() -> apply(new HollowOut(new Length(1.2), null), Shapes.sphere(1, 3)))
+        .hasMessageContaining("Nothing would be hollow");
+  }
+
+  /** Half a ball on a base: its volume is that of the half ball and of the cylinder under it. */
+  @Test
+  void anOpenBustStandsOnItsBase() {
+    Mesh half = dome(96, 32);
+    double lowest = half.bounds().minZ();
+    Mesh out = apply(new PutOnBase(new Length(0.5)), half).work().scan();
+    assertThat(Naive.border(out)).isZero();
+    SolidProof proof = SolidProof.of(out, Work.unwatched());
+    assertThat(proof.holds()).as(proof.toString()).isTrue();
+    assertThat(out.bounds().minZ()).isCloseTo(lowest - 0.5, within(1e-6));
+    double expected = 2 * Math.PI / 3 + Math.PI * (0.5 - lowest);
+    assertThat(Measures.volume(out)).isCloseTo(expected, within(0.03));
+    assertThatThrownBy(() -> apply(new PutOnBase(new Length(0.5)), Shapes.sphere(1, 3)))
+        .hasMessageContaining("no open border");
+    // Cut along its triangles a ball's rim has points one under the other.
+    Mesh ball = Shapes.sphere(1, 4);
+    Mesh ragged =
+        Submesh.of(
+            ball,
+            t -> {
+              float[] z = ball.xyz();
+              int[] c = ball.triangles();
+              return z[3 * c[3 * t] + 2] + z[3 * c[3 * t + 1] + 2] + z[3 * c[3 * t + 2] + 2] > 0;
+            },
+            Work.unwatched());
+    assertThatThrownBy(() -> apply(new PutOnBase(new Length(0.5)), ragged))
+        .hasMessageContaining("over itself");
+  }
+
+  /** The upper half of a ball, its rim in a plane. */
+  private static Mesh dome(int around, int rows) {
+    float[] xyz = new float[3 * (around * rows + 1)];
+    xyz[2] = 1;
+    int[] tri = new int[3 * around * (2 * rows - 1)];
+    int c = 0;
+    for (int r = 0; r < rows; r++) {
+      double up = Math.PI / 2 * (1 - (r + 1.0) / rows);
+      for (int i = 0; i < around; i++) {
+        int v = 1 + r * around + i;
+        int next = 1 + r * around + (i + 1) % around;
+        double turn = 2 * Math.PI * i / around;
+        xyz[3 * v] = (float) (Math.cos(up) * Math.cos(turn));
+        xyz[3 * v + 1] = (float) (Math.cos(up) * Math.sin(turn));
+        xyz[3 * v + 2] = (float) Math.sin(up);
+        int[] some =
+            r == 0
+                ? new int[] {0, v, next}
+                : new int[] {v - around, v, next, v - around, next, next - around};
+        System.arraycopy(some, 0, tri, c, some.length);
+        c += some.length;
+      }
+    }
+    return new Mesh(xyz, tri);
+  }
+
+  /** A flat wall with two panes that boil: after the patch they lie in the wall's plane. */
+  @Test
+  void boilingPanesBecomeOnePlaneAndKeepTheirColour() {
+    Mesh wall = Shapes.sheet(2, 100);
+    float[] xyz = wall.xyz().clone();
+    int[] colours = new int[wall.vertexCount()];
+    Random random = new Random(8);
+    BitSet panes = new BitSet();
+    for (int v = 0; v < wall.vertexCount(); v++) {
+      boolean isGlass = isGlass(xyz[3 * v], xyz[3 * v + 1]);
+      xyz[3 * v + 2] = (float) ((isGlass ? 0.03 : 0.0005) * random.nextGaussian());
+      colours[v] = isGlass ? 0xff2040c0 : 0xffc0c0b0;
+    }
+    for (int t = 0; t < wall.triangleCount(); t++) {
+      for (int k = 0; k < 3; k++) {
+        int v = wall.triangles()[3 * t + k];
+        if (isGlass(xyz[3 * v], xyz[3 * v + 1])) {
+          panes.set(t);
+        }
+      }
+    }
+    Mesh scan = new Mesh(xyz, wall.triangles(), colours);
+    Pick pick = Pick.of(Pick.Join.REPLACE, panes, wall.triangleCount());
+    Outcome out = apply(new PatchRegion(List.of(pick), PatchRegion.Shape.PLANE, true), scan);
+    assertThat(out.amount()).isEqualTo(2);
+    Mesh now = out.work().scan();
+    assertThat(Naive.border(now)).isEqualTo(400);
+    int blue = 0;
+    int inner = 0;
+    for (int v = 0; v < now.vertexCount(); v++) {
+      assertThat(now.xyz()[3 * v + 2]).isBetween(-0.004f, 0.004f);
+      if (isGlass(now.xyz()[3 * v], now.xyz()[3 * v + 1])) {
+        inner++;
+        assertThat(Math.abs(now.xyz()[3 * v + 2])).isLessThan(0.0015f);
+        blue += now.colours()[v] == 0xff2040c0 ? 1 : 0;
+      }
+    }
+    assertThat(inner).isGreaterThan(300);
+    assertThat(blue).isGreaterThan(inner * 8 / 10);
+    assertThatThrownBy(
+            () ->
+                apply(
+                    new PatchRegion(
+                        List.of(Pick.of(Pick.Join.REPLACE, all(scan), scan.triangleCount())),
+                        PatchRegion.Shape.PLANE,
+                        false),
+                    scan))
+        .hasMessageContaining("Everything");
+  }
+
+  private static boolean isGlass(double x, double y) {
+    return y > 0.5 && y < 1.5 && (x > 0.3 && x < 0.8 || x > 1.2 && x < 1.7);
+  }
+
+  private static BitSet all(Mesh m) {
+    BitSet set = new BitSet();
+    set.set(0, m.triangleCount());
+    return set;
+  }
+
+  /** A dented part of a ball and of a tube goes back to the ball and the tube around it. */
+  @Test
+  void ballsAndTubesAreContinued() {
+    Mesh ball = Shapes.sphere(1, 5);
+    BitSet dented = new BitSet();
+    float[] xyz = ball.xyz().clone();
+    for (int t = 0; t < ball.triangleCount(); t++) {
+      boolean any = false;
+      for (int k = 0; k < 3; k++) {
+        any |= ball.xyz()[3 * ball.triangles()[3 * t + k] + 2] > 0.9f;
+      }
+      dented.set(t, any);
+    }
+    for (int v = 0; v < ball.vertexCount(); v++) {
+      if (xyz[3 * v + 2] > 0.9f) {
+        xyz[3 * v + 2] -= 0.2f;
+      }
+    }
+    Mesh scan = ball.withPositions(xyz);
+    Pick pick = Pick.of(Pick.Join.REPLACE, dented, ball.triangleCount());
+    Mesh now =
+        apply(new PatchRegion(List.of(pick), PatchRegion.Shape.BALL, false), scan).work().scan();
+    assertThat(SolidProof.of(now, Work.unwatched()).holds()).isTrue();
+    assertThat(SurfaceDistance.of(now, ball, 20_000, Work.unwatched()).max()).isLessThan(0.003);
+  }
+}
