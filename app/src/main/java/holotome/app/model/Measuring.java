@@ -17,8 +17,10 @@ final class Measuring {
   private Failure failure;
   private Survey survey;
 
-  /** A mesh that could not be surveyed is not tried again by itself. */
+  /** A mesh that could not be surveyed is not tried again by itself, and why it could not. */
   private Mesh unsurveyed;
+
+  private Failure unseen;
 
   Measuring(Session session) {
     this.session = session;
@@ -31,6 +33,11 @@ final class Measuring {
   /** All that is wrong with a mesh; null where that is not known. */
   Survey surveyOf(Mesh mesh) {
     return survey != null && survey.mesh() == mesh ? survey : null;
+  }
+
+  /** Why a mesh could not be surveyed; null where it was, or is to be. */
+  Failure unseen(Mesh mesh) {
+    return unsurveyed == mesh ? unseen : null;
   }
 
   void clear() {
@@ -52,7 +59,9 @@ final class Measuring {
   void begin() {
     Mesh mesh = session.current().scan();
     failure = null;
+    unsurveyed = null;
     if (insights.of(mesh) != null) {
+      beginIfIdle();
       return;
     }
     session
@@ -110,6 +119,7 @@ final class Measuring {
             f -> {
               if (f.kind() != Failure.Kind.CANCELLED) {
                 unsurveyed = mesh;
+                unseen = f;
               }
               session.changed();
             });

@@ -250,6 +250,11 @@ public final class Session {
     return current == null ? null : measuring.surveyOf(current().scan());
   }
 
+  /** Why the mesh at hand could not be looked at closely; null where it was, or is to be. */
+  public Failure unseen() {
+    return current == null ? null : measuring.unseen(current().scan());
+  }
+
   public Failure failure() {
     return failure;
   }

@@ -77,7 +77,7 @@ final class ShownFaults {
     }
     return List.of(
         new DotLayer(xyz, form(fault.kind()), BRICK, 9, Layer.Hidden.FAINT),
-        new DotLayer(point(toWork, at), Form.RING, INK, 19, Layer.Hidden.SHOWN));
+        new DotLayer(point(toWork, at), Form.RING, INK, 33, Layer.Hidden.SHOWN));
   }
 
   /** A form for each kind that may be seen beside others. */

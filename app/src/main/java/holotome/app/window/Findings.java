@@ -211,6 +211,17 @@ final class Findings {
       return mend.of(w, session.survey());
     }
     List<Finding> out = new ArrayList<>(soFar(i));
+    if (session.unseen() != null) {
+      out.add(
+          new Finding(
+              Severity.WARN,
+              AppWords.of("findings.not-looked-at-closely"),
+              session.unseen().getMessage() + ".",
+              null,
+              AppWords.of("findings.measure-it-now"),
+              session::measureAgain));
+      return out;
+    }
     out.add(
         new Finding(
             Severity.NOTE,

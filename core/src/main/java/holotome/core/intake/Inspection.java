@@ -100,7 +100,7 @@ public record Inspection(
         degenerate,
         duplicates(adjacency),
         doubled,
-        torn(adjacency, first),
+        Borders.torn(adjacency, first),
         unused,
         islands.count(),
         mesh.vertexCount() - unused - adjacency.edgeCount() + mesh.triangleCount(),
@@ -108,31 +108,6 @@ public record Inspection(
         crossings,
         mesh.hasColour(),
         mesh.uv() != null);
-  }
-
-  /** Border edges whose two ends stand where those of another border edge do. */
-  private static int torn(Adjacency adjacency, int[] first) {
-    int[] tri = adjacency.mesh().triangles();
-    int[] twin = adjacency.twin();
-    long[] edges = new long[64];
-    int n = 0;
-    for (int h = 0; h < tri.length; h++) {
-      if (twin[h] == Adjacency.BORDER) {
-        if (n == edges.length) {
-          edges = Arrays.copyOf(edges, 2 * n);
-        }
-        int a = first[tri[h]];
-        int b = first[tri[Adjacency.next(h)]];
-        edges[n++] = (long) Math.min(a, b) << 32 | Math.max(a, b);
-      }
-    }
-    Arrays.sort(edges, 0, n);
-    int torn = 0;
-    for (int i = 0; i < n; i++) {
-      boolean twice = i > 0 && edges[i] == edges[i - 1] || i + 1 < n && edges[i] == edges[i + 1];
-      torn += twice ? 1 : 0;
-    }
-    return torn;
   }
 
   private static int degenerate(Mesh mesh) {

@@ -25,7 +25,7 @@ import java.util.Set;
     id = "mend.fill",
     title = "Fill holes",
     help =
-        "Closes open borders: flat with few triangles, or smooth, continuing the surface around the hole.",
+        "Closes open borders: flat with few triangles, smooth, continuing the surface around the hole, or each as its rim asks for.",
     reads = {"scan", "frame"},
     writes = {"scan"})
 public record FillHoles(

@@ -64,6 +64,7 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
     private double near;
     private int handles = -1;
     private boolean isPinched;
+    private Fault doubledPoints;
 
     Maker(Mesh mesh) {
       this.mesh = mesh;
@@ -96,10 +97,12 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
           doubled.addVertex(mesh, v, 0);
         }
       }
-      add(doubled.done(Fault.Kind.DOUBLED_POINTS));
+      doubledPoints = doubled.done(Fault.Kind.DOUBLED_POINTS);
       BitSet unused = mesh.unused();
       Fault.Gathered idle = new Fault.Gathered();
-      for (int v = unused.nextSetBit(0); v >= 0; v = unused.nextSetBit(v + 1)) {
+      for (int v = unused == null ? -1 : unused.nextSetBit(0);
+          v >= 0;
+          v = unused.nextSetBit(v + 1)) {
         idle.addVertex(mesh, v, 0);
       }
       add(idle.done(Fault.Kind.UNUSED_POINTS));
@@ -271,6 +274,10 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
       }
       add(folds.done(Fault.Kind.FOLDS));
       holes(adjacency);
+      // Points that were doubled to part two fans tear nothing and are as they should be.
+      if (Borders.torn(adjacency, first) > 0) {
+        add(doubledPoints);
+      }
       nearPoints(first, adjacency, work.part(0.1, CoreWords.of("work.comparing-points")));
       boolean isManifold =
           adjacency.crowdedEdges() == 0 && adjacency.misfitEdges() == 0 && !isPinched;

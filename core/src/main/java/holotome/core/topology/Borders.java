@@ -106,4 +106,34 @@ public record Borders(int[][] loops) {
     }
     return sum;
   }
+
+  /**
+   * How many border edges have both ends where those of another border edge stand: there the
+   * surface is torn, and welding closes it.
+   *
+   * @param first per vertex the first one on the same spot
+   */
+  public static int torn(Adjacency adjacency, int[] first) {
+    int[] tri = adjacency.mesh().triangles();
+    int[] twin = adjacency.twin();
+    long[] edges = new long[64];
+    int n = 0;
+    for (int h = 0; h < tri.length; h++) {
+      if (twin[h] == Adjacency.BORDER) {
+        if (n == edges.length) {
+          edges = Arrays.copyOf(edges, 2 * n);
+        }
+        int a = first[tri[h]];
+        int b = first[tri[Adjacency.next(h)]];
+        edges[n++] = (long) Math.min(a, b) << 32 | Math.max(a, b);
+      }
+    }
+    Arrays.sort(edges, 0, n);
+    int torn = 0;
+    for (int i = 0; i < n; i++) {
+      boolean twice = i > 0 && edges[i] == edges[i - 1] || i + 1 < n && edges[i] == edges[i + 1];
+      torn += twice ? 1 : 0;
+    }
+    return torn;
+  }
 }

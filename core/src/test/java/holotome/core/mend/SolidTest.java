@@ -127,7 +127,7 @@ class SolidTest {
     double d = Math.sqrt(1.03 * 1.03 + 0.02 * 0.02 + 0.01 * 0.01);
     double union = 8 * Math.PI / 3 - Math.PI * (4 + d) * (2 - d) * (2 - d) / 12;
     assertThat(Measures.volume(made)).isCloseTo(union, within(0.03));
-    assertThat(out.stated()).anyMatch(n -> n.contains("outwards"));
+    assertThat(out.stated()).anyMatch(n -> n.contains("turned outwards"));
   }
 
   /** A hollow keeps its hollow; a torus its hole. */
@@ -194,7 +194,7 @@ class SolidTest {
     Mesh holed = without(Shapes.sphere(1, 4), 5, 6, 7);
     MakeSolid auto = new MakeSolid(MakeSolid.How.AUTO, null, null, null, MakeSolid.As.SCAN);
     Outcome kept = auto.apply(Workpiece.of(holed, Frame.PLAIN), Run.unwatched());
-    assertThat(kept.stated().getFirst()).contains("kept");
+    assertThat(kept.stated().getFirst()).contains("was kept");
     assertProved(kept.work().scan());
     Mesh crossing =
         Shapes.together(Shapes.sphere(1, 4), Shapes.moved(Shapes.sphere(1, 4), 1, 0.1, 0.05));
