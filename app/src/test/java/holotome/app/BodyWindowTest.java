@@ -6,12 +6,15 @@ import holotome.core.geometry.Similarity;
 import holotome.core.io.MeshWriter;
 import holotome.core.mend.HollowOut;
 import holotome.core.mend.PatchRegion;
+import holotome.core.mend.PullSurface;
 import holotome.core.mend.PutOnBase;
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.SolidProof;
 import holotome.core.task.Work;
 import java.nio.file.Path;
+import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 
 /** A base under an open bust, hollowed out, and a patch, by pointer and keys. */
@@ -91,5 +94,21 @@ class BodyWindowTest extends WindowCase {
     assertThat(step(0)).isInstanceOf(PatchRegion.class);
     assertThat(mesh().triangleCount()).isNotEqualTo(before);
     assertThat(d.message()).contains("made anew");
+  }
+
+  @Test
+  void theSurfaceIsPulledByDragging() {
+    open(dome());
+    stage(KeyCode.DIGIT3);
+    d.click("tool-pull");
+    d.settle();
+    d.choose("pull-along", 3);
+    double top = mesh().bounds().maxZ();
+    Node view = d.desk().view();
+    d.drag(view, MouseButton.PRIMARY, 376, 300, 376, 250, 376, 200);
+    d.settle();
+    apply();
+    assertThat(step(0)).isInstanceOf(PullSurface.class);
+    assertThat(mesh().bounds().maxZ()).isGreaterThan(top + 1e-4);
   }
 }

@@ -25,6 +25,7 @@ import holotome.core.mend.MakeManifold;
 import holotome.core.mend.MakeSolid;
 import holotome.core.mend.OrientOut;
 import holotome.core.mend.PatchRegion;
+import holotome.core.mend.PullSurface;
 import holotome.core.mend.PutOnBase;
 import holotome.core.mend.TakeNoise;
 import holotome.core.mend.TakeSpikes;
@@ -121,6 +122,7 @@ public final class Tools {
         PatchRegion.class,
         new RegionTool(
             session, PatchRegion.class, (s, t) -> AppWords.of("tools.make-the-patch"), none, null));
+    add(PullSurface.class, new PullTool(session));
     add(
         MakeSolid.class,
         new StepTool(

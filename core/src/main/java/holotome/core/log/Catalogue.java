@@ -19,6 +19,7 @@ import holotome.core.mend.MakeManifold;
 import holotome.core.mend.MakeSolid;
 import holotome.core.mend.OrientOut;
 import holotome.core.mend.PatchRegion;
+import holotome.core.mend.PullSurface;
 import holotome.core.mend.PutOnBase;
 import holotome.core.mend.TakeNoise;
 import holotome.core.mend.TakeSpikes;
@@ -65,6 +66,7 @@ public final class Catalogue {
               DropShells.class,
               CutHandles.class,
               PatchRegion.class,
+              PullSurface.class,
               MakeSolid.class,
               HollowOut.class,
               PutOnBase.class,

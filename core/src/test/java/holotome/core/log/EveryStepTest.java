@@ -100,6 +100,16 @@ class EveryStepTest {
         given(Map.of("do", "mend.spikes")),
         given(Map.of("do", "mend.intersections"), List.of(TIDY)),
         given(Map.of("do", "mend.shells")),
+        given(
+            Map.of(
+                "do",
+                "mend.pull",
+                "point",
+                List.of(0, 0, 0.8),
+                "by",
+                List.of(0, 0, 0.1),
+                "radius",
+                "30 cm")),
         given(Map.of("do", "mend.base", "height", "5 cm"), List.of(TIDY)),
         given(
             Map.of("do", "mend.hollow", "wall", "5 cm"),

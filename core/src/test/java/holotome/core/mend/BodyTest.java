@@ -203,4 +203,29 @@ class BodyTest {
     assertThat(SolidProof.of(now, Work.unwatched()).holds()).isTrue();
     assertThat(SurfaceDistance.of(now, ball, 20_000, Work.unwatched()).max()).isLessThan(0.003);
   }
+
+  /**
+   * Under the point the surface goes the whole way, at the radius not at all, in between softly.
+   */
+  @Test
+  void aPullGoesTheWholeWayAtItsPointAndFadesOut() {
+    Mesh sheet = Shapes.moved(Shapes.sheet(2, 80), -1, -1, 0);
+    Mesh both = Shapes.together(sheet, Shapes.moved(sheet, 0, 0, -0.2));
+    double[] at = {0, 0, 0};
+    double[] by = {0.1, 0, 0.3};
+    Mesh now = apply(new PullSurface(at, by, new Length(0.5), null), both).work().scan();
+    for (int v = 0; v < both.vertexCount(); v++) {
+      double x = both.xyz()[3 * v];
+      double y = both.xyz()[3 * v + 1];
+      double near = Math.max(0, 1 - Math.hypot(x, y) / 0.5);
+      // What lies below is near, but does not hang together with it.
+      double w = v < sheet.vertexCount() ? near * near * (3 - 2 * near) : 0;
+      assertThat((double) now.xyz()[3 * v] - x).isCloseTo(0.1 * w, within(1e-6));
+      assertThat((double) now.xyz()[3 * v + 2] - both.xyz()[3 * v + 2])
+          .isCloseTo(0.3 * w, within(1e-6));
+    }
+    assertThatThrownBy(
+            () -> apply(new PullSurface(new double[] {9, 9, 9}, by, new Length(0.5), null), both))
+        .hasMessageContaining("no surface");
+  }
 }
