@@ -6,6 +6,7 @@ import holotome.core.geometry.Similarity;
 import holotome.core.io.MeshWriter;
 import holotome.core.mend.CutCrossings;
 import holotome.core.mend.Fault;
+import holotome.core.mend.FillHoles;
 import holotome.core.mend.MakeSolid;
 import holotome.core.mend.TakeSpikes;
 import holotome.core.mesh.Mesh;
@@ -105,5 +106,21 @@ class FaultsFoundTest extends WindowCase {
     assertThat(d.message()).contains("proved");
     d.keys(KeyCode.CONTROL, KeyCode.Z);
     d.await("undone", () -> d.desk().session().history().size() == 0);
+  }
+
+  @Test
+  void onlyTickedHolesAreFilled() {
+    stage(KeyCode.DIGIT3);
+    d.click("tool-fill-holes");
+    d.settle();
+    int holes = d.on(() -> d.desk().session().insight().inspection().boundaryLoops());
+    assertThat(holes).isGreaterThan(2);
+    d.click("hole-2");
+    d.await("the figures", () -> d.textNow("apply").startsWith("Fill 1 hole"));
+    apply();
+    assertThat(((FillHoles) step(0)).at()).hasSize(3);
+    d.settle();
+    assertThat(d.on(() -> d.desk().session().insight().inspection().boundaryLoops()))
+        .isEqualTo(holes - 1);
   }
 }

@@ -21,7 +21,7 @@ public final class DemoFiles {
       new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
 
   /** The scans there are, by name. */
-  public static final List<String> NAMES = List.of("bollard");
+  public static final List<String> NAMES = List.of("bollard", "shop-window");
 
   private DemoFiles() {}
 
@@ -32,7 +32,11 @@ public final class DemoFiles {
   public static void write(String name, Path file, int triangles, Work work) {
     if (!NAMES.contains(name)) {
       throw Failure.usage(
-          "there is no demo scan \"" + name + "\"; there is " + String.join(", ", NAMES));
+          "there is no demo scan \"" + name + "\"; there are " + String.join(", ", NAMES));
+    }
+    if (name.equals("shop-window")) {
+      shopWindow(file, triangles, work);
+      return;
     }
     BollardScan scan = BollardScan.of(triangles);
     String ending = file.toString().toLowerCase(Locale.ROOT);
@@ -58,6 +62,29 @@ public final class DemoFiles {
         throw Failure.usage(file + ": a demo scan is written as ply or obj");
       }
       files.add(truthBeside(file), out -> out.write(truth(ends)));
+      files.commit();
+    }
+  }
+
+  private static void shopWindow(Path file, int triangles, Work work) {
+    if (triangles < BollardScan.LEAST || triangles > 20_000_000) {
+      throw Failure.usage("a shop window has from 20,000 to 20,000,000 triangles");
+    }
+    if (!file.toString().toLowerCase(Locale.ROOT).endsWith(".ply")) {
+      throw Failure.usage(file + ": a shop window is written as ply");
+    }
+    try (SafeFiles files = new SafeFiles()) {
+      MeshWriter.add(files, file, ShopWindow.scan(triangles), Similarity.IDENTITY, work);
+      Map<String, Object> root = new LinkedHashMap<>();
+      root.put(
+          "about", "Truth of a made-up scan, in metres: the panes lie in the plane y = paneDepth.");
+      root.put("paneDepth", ShopWindow.PANE_DEPTH);
+      files.add(
+          truthBeside(file),
+          out ->
+              out.write(
+                  (JSON.writeValueAsString(root) + "\n")
+                      .getBytes(java.nio.charset.StandardCharsets.UTF_8)));
       files.commit();
     }
   }

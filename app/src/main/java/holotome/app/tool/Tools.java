@@ -105,16 +105,7 @@ public final class Tools {
             plain,
             (s, t) -> AppWords.of("tools.tidy-the-mesh"),
             none));
-    add(
-        FillHoles.class,
-        new StepTool(
-            session,
-            FillHoles.class,
-            Stage.MEND,
-            true,
-            Map.of("how", "by-rim"),
-            (s, t) -> filling(t),
-            none));
+    add(FillHoles.class, new HolesTool(session));
     add(WeldPoints.class, new WeldTool(session));
     add(TakeNoise.class, new NoiseTool(session));
     addFaults(session);
@@ -323,14 +314,6 @@ public final class Tools {
         : d.percent() != null
             ? AppWords.of("tools.reduce-to", d.percent())
             : AppWords.of("tools.reduce-within", d.tolerance());
-  }
-
-  private static String filling(History trial) {
-    if (trial == null) {
-      return AppWords.of("common.fill-the-holes");
-    }
-    int n = trial.lines().getLast().effect().amount();
-    return n > 0 ? AppWords.count("tools.fill-holes", n) : AppWords.of("common.fill-the-holes");
   }
 
   private static Step stepOf(StepTool tool) {

@@ -1,5 +1,6 @@
 package holotome.core.mend;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Patching;
 import holotome.core.part.Part;
@@ -10,6 +11,7 @@ import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
+import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
@@ -39,7 +41,12 @@ public record FillHoles(
     @Parameter(
             help = "Leave the longest border open, such as where the ground was cut away",
             preset = "false")
-        boolean keepLongest)
+        boolean keepLongest,
+    @Parameter(
+            help =
+                "Only the holes whose rims pass nearest to these points, x y z in working space, one after the other; else all",
+            optional = true)
+        double[] at)
     implements Step {
 
   /** How a hole is filled. */
@@ -55,9 +62,20 @@ public record FillHoles(
   /** Rims of fewer edges say nothing of how they were meant. */
   private static final int MANY = 24;
 
+  public FillHoles {
+    if (at != null && (at.length == 0 || at.length % 3 != 0)) {
+      throw Failure.usage(CoreWords.of("fill-holes.three-numbers-each"));
+    }
+  }
+
+  /** All holes, or up to a length. */
+  public FillHoles(How how, Length upTo, boolean keepLongest) {
+    this(how, upTo, keepLongest, null);
+  }
+
   @Override
   public Set<Part<?>> reads() {
-    return upTo == null ? Set.of(Part.SCAN) : Set.of(Part.SCAN, Part.FRAME);
+    return upTo == null && at == null ? Set.of(Part.SCAN) : Set.of(Part.SCAN, Part.FRAME);
   }
 
   @Override
@@ -79,9 +97,14 @@ public record FillHoles(
     int failed = 0;
     int left = 0;
     double longest = longest(mesh, loops);
+    boolean[] chosen = at == null ? null : chosen(mesh, loops, in);
     double share = 0.6 / Math.max(1, loops.length);
-    for (int[] loop : loops) {
+    for (int i = 0; i < loops.length; i++) {
+      int[] loop = loops[i];
       double length = Borders.perimeter(mesh, loop);
+      if (chosen != null && !chosen[i]) {
+        continue;
+      }
       if (length > limit || keepLongest && length == longest) {
         left++;
         continue;
@@ -121,16 +144,52 @@ public record FillHoles(
     return new Outcome(in.withScan(result), notes, null, fills.size());
   }
 
-  /** Whether a rim of some length lies in a plane, nearly. */
-  static boolean isFlat(Mesh mesh, int[] loop, double length) {
-    if (loop.length < MANY) {
+  private static boolean isFlat(Mesh mesh, int[] loop, double length) {
+    float[] points = new float[3 * loop.length];
+    for (int i = 0; i < loop.length; i++) {
+      System.arraycopy(mesh.xyz(), 3 * mesh.triangles()[loop[i]], points, 3 * i, 3);
+    }
+    return isFlat(points, length);
+  }
+
+  /**
+   * Whether a rim lies in a plane, nearly, and is then closed flat where each rim is asked.
+   *
+   * @param points along it, 3 floats each
+   * @param length around it
+   */
+  public static boolean isFlat(float[] points, double length) {
+    if (points.length < 3 * MANY) {
       return false;
     }
     PlaneFit.Sum sum = new PlaneFit.Sum();
-    for (int v : Borders.vertices(mesh, loop)) {
-      sum.add(mesh.xyz()[3 * v], mesh.xyz()[3 * v + 1], mesh.xyz()[3 * v + 2], 1);
+    for (int i = 0; i < points.length; i += 3) {
+      sum.add(points[i], points[i + 1], points[i + 2], 1);
     }
     return sum.fit().rms() <= EVEN * length;
+  }
+
+  /** The loops that pass nearest to the points given. */
+  private boolean[] chosen(Mesh mesh, int[][] loops, Workpiece in) {
+    boolean[] out = new boolean[loops.length];
+    for (int i = 0; i < at.length; i += 3) {
+      double[] p = in.frame().toBase(Vec.of(at[i], at[i + 1], at[i + 2]));
+      int best = -1;
+      double least = Double.POSITIVE_INFINITY;
+      for (int l = 0; l < loops.length; l++) {
+        for (int v : Borders.vertices(mesh, loops[l])) {
+          double d = Vec.distance(Vec.at(mesh.xyz(), v), p);
+          if (d < least) {
+            least = d;
+            best = l;
+          }
+        }
+      }
+      if (best >= 0) {
+        out[best] = true;
+      }
+    }
+    return out;
   }
 
   private static boolean anyMeetsItself(Mesh mesh, int[][] loops) {

@@ -52,7 +52,7 @@ public record PatchRegion(
         boolean common)
     implements Step {
   /** Rows of triangles around a region that its shape is fitted to. */
-  private static final int ROWS = 4;
+  private static final int ROWS = 2;
 
   /** What is nearer to the rim than so many of its edges goes over into it. */
   private static final double BLEND = 4;

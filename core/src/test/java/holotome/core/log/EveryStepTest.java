@@ -105,11 +105,11 @@ class EveryStepTest {
                 "do",
                 "mend.pull",
                 "point",
-                List.of(0, 0, 0.8),
+                List.of(0, 0, 0.3),
                 "by",
                 List.of(0, 0, 0.1),
                 "radius",
-                "30 cm")),
+                "60 cm")),
         given(Map.of("do", "mend.base", "height", "5 cm"), List.of(TIDY)),
         given(
             Map.of("do", "mend.hollow", "wall", "5 cm"),
@@ -145,6 +145,7 @@ class EveryStepTest {
         given(Map.of("do", "mend.tidy")),
         given(Map.of("do", "mend.fill", "how", "smooth"), List.of(TIDY)),
         given(Map.of("do", "mend.fill", "how", "flat"), List.of(TIDY)),
+        given(Map.of("do", "mend.fill", "how", "by-rim", "at", List.of(0, 0, 0)), List.of(TIDY)),
         given(Map.of("do", "datum.unit", "unit", "cm")),
         given(
             Map.of(

@@ -219,6 +219,22 @@ class MendTest {
     assertThat(out.stated()).anyMatch(n -> n.contains("stands out"));
   }
 
+  /** Only the end that was pointed at is closed. */
+  @Test
+  void onlyChosenHolesAreFilled() {
+    Mesh tube = tube(60, 10);
+    double top = tube.bounds().maxZ();
+    Outcome out =
+        new FillHoles(FillHoles.How.FLAT, null, false, new double[] {1, 0, top + 0.01})
+            .apply(Workpiece.of(tube, Frame.PLAIN), Run.unwatched());
+    assertThat(out.amount()).isEqualTo(1);
+    assertThat(Naive.border(out.work().scan())).isEqualTo(60);
+    Mesh filled = out.work().scan();
+    for (int c = tube.triangles().length; c < filled.triangles().length; c++) {
+      assertThat((double) filled.xyz()[3 * filled.triangles()[c] + 2]).isEqualTo(top);
+    }
+  }
+
   /** The wall of a cylinder of radius 1, its rows as far apart as its points. */
   private static Mesh tube(int n, int rows) {
     float[] xyz = new float[3 * n * rows];
