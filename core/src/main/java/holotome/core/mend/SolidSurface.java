@@ -128,7 +128,7 @@ record SolidSurface(Mesh mesh, double rms, double bridged) {
   /** The detail that a scan holds: one and a half of its mean edges, within bounds. */
   static double fitting(Mesh scan) {
     double diagonal = scan.bounds().diagonal();
-    double edge = Math.sqrt(Measures.area(scan) / scan.triangleCount() * 4 / Math.sqrt(3));
+    double edge = Math.sqrt(4 / Math.sqrt(3) * Measures.area(scan) / scan.triangleCount());
     return Math.clamp(1.5 * edge, diagonal / 500, diagonal / 60);
   }
 

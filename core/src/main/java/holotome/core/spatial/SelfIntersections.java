@@ -1,6 +1,7 @@
 package holotome.core.spatial;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.PointWeld;
@@ -25,6 +26,9 @@ public record SelfIntersections(long count, int[] pairs) {
   /** Pairs that are kept. */
   public static final int MOST = 1 << 24;
 
+  /** Triangles whose boxes can be numbered, 6 bytes each. */
+  private static final int MANY = Integer.MAX_VALUE / 6 - 8;
+
   private static final int GRAIN = 1 << 9;
 
   /** How many pairs there are. */
@@ -43,6 +47,9 @@ public record SelfIntersections(long count, int[] pairs) {
    * @param first per vertex the first one on the same spot
    */
   public static SelfIntersections of(Mesh mesh, int[] first, Work work) {
+    if (mesh.triangleCount() > MANY) {
+      throw Failure.cannot(CoreWords.of("self-intersections.too-many", MANY));
+    }
     return new Search(mesh, first).run(work);
   }
 
