@@ -28,26 +28,24 @@ public final class LongIndex {
 
   /** The number of a key; -1 if it was not added. */
   public int find(long key) {
+    return slots[slot(key)] - 1;
+  }
+
+  /** The slot that a key has or would have. */
+  private int slot(long key) {
     int mask = slots.length - 1;
     int at = (int) (key * SPREAD >>> 33) & mask;
-    while (slots[at] != 0) {
-      if (keys[slots[at] - 1] == key) {
-        return slots[at] - 1;
-      }
+    while (slots[at] != 0 && keys[slots[at] - 1] != key) {
       at = at + 1 & mask;
     }
-    return -1;
+    return at;
   }
 
   /** Adds a key, or finds it; its number is below the size before where it was there. */
   public int add(long key) {
-    int mask = slots.length - 1;
-    int at = (int) (key * SPREAD >>> 33) & mask;
-    while (slots[at] != 0) {
-      if (keys[slots[at] - 1] == key) {
-        return slots[at] - 1;
-      }
-      at = at + 1 & mask;
+    int at = slot(key);
+    if (slots[at] != 0) {
+      return slots[at] - 1;
     }
     if (size == keys.length) {
       keys = Arrays.copyOf(keys, 2 * size);
@@ -62,13 +60,8 @@ public final class LongIndex {
 
   private void grow() {
     slots = new int[4 * slots.length];
-    int mask = slots.length - 1;
     for (int i = 0; i < size; i++) {
-      int at = (int) (keys[i] * SPREAD >>> 33) & mask;
-      while (slots[at] != 0) {
-        at = at + 1 & mask;
-      }
-      slots[at] = i + 1;
+      slots[slot(keys[i])] = i + 1;
     }
   }
 }

@@ -1,7 +1,6 @@
 package holotome.core.intake;
 
 import holotome.core.geometry.Box;
-import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.SelfIntersections;
@@ -9,6 +8,7 @@ import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import holotome.core.topology.Islands;
+import holotome.core.topology.Pinches;
 import holotome.core.topology.PointWeld;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
@@ -112,13 +112,8 @@ public record Inspection(
 
   private static int degenerate(Mesh mesh) {
     int n = 0;
-    int[] tri = mesh.triangles();
-    for (int t = 0; t < mesh.triangleCount(); t++) {
-      boolean twice =
-          tri[3 * t] == tri[3 * t + 1]
-              || tri[3 * t + 1] == tri[3 * t + 2]
-              || tri[3 * t + 2] == tri[3 * t];
-      n += twice || Vec.length(Measures.cross(mesh, t)) == 0 ? 1 : 0;
+    for (boolean flat : Measures.withoutArea(mesh)) {
+      n += flat ? 1 : 0;
     }
     return n;
   }
@@ -175,49 +170,9 @@ public record Inspection(
     return true;
   }
 
-  /** Vertices around which the triangles form more than one fan. */
   private static int nonManifoldVertices(Adjacency adjacency) {
-    int[] tri = adjacency.mesh().triangles();
-    byte[] fans = new byte[adjacency.mesh().vertexCount()];
-    boolean[] seen = new boolean[tri.length];
-    for (int c = 0; c < tri.length; c++) {
-      if (seen[c]) {
-        continue;
-      }
-      if (fans[tri[c]] < 2) {
-        fans[tri[c]]++;
-      }
-      seen[c] = true;
-      walk(adjacency, c, c, seen);
-      walk(adjacency, c, Adjacency.previous(c), seen);
-    }
-    int n = 0;
-    for (byte f : fans) {
-      n += f > 1 ? 1 : 0;
-    }
-    return n;
-  }
-
-  /**
-   * Marks the corners of a fan around the vertex of corner {@code c}, leaving its triangle over the
-   * half-edge {@code out}; neighbours that disagree about the outside belong to one fan too.
-   */
-  private static void walk(Adjacency adjacency, int c, int out, boolean[] seen) {
-    int[] tri = adjacency.mesh().triangles();
-    int v = tri[c];
-    int over = out;
-    while (true) {
-      int g = adjacency.twin()[over];
-      int h = g >= 0 ? g : Adjacency.misfit(g);
-      if (h < 0) {
-        return;
-      }
-      int corner = tri[h] == v ? h : Adjacency.next(h);
-      if (seen[corner]) {
-        return;
-      }
-      seen[corner] = true;
-      over = corner == h ? Adjacency.previous(h) : corner;
-    }
+    int[] n = new int[1];
+    Pinches.find(adjacency, v -> n[0]++);
+    return n[0];
   }
 }

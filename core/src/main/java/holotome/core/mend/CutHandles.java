@@ -12,8 +12,8 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
-import holotome.core.topology.Borders;
 import holotome.core.topology.Handles;
+import holotome.core.topology.VertexFans;
 import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
@@ -66,16 +66,20 @@ public record CutHandles(
     int first = -1;
     int left = 0;
     for (int round = 0; round < ROUNDS; round++) {
-      Work part = work.part(1.0 / ROUNDS, CoreWords.of("work.finding-handles"));
+      Work part = work.part(round == 0 ? 0.45 : 0.05, CoreWords.of("work.finding-handles"));
       Adjacency adjacency = Adjacency.of(mesh, part.part(0.4, part.label()));
       Handles handles = Handles.of(adjacency, longest, part.part(0.5, part.label()));
       first = first < 0 ? handles.genus() : first;
       left = handles.genus();
-      int[][] apart = apart(mesh, adjacency, handles);
+      int[][] apart = apart(mesh, adjacency, handles, part);
       if (apart.length == 0) {
         break;
       }
-      mesh = closed(cut(mesh, adjacency, apart), mesh.vertexCount(), apart);
+      BitSet rim = new BitSet();
+      Arrays.stream(apart).flatMapToInt(Arrays::stream).forEach(rim::set);
+      Mesh cut = cut(mesh, adjacency, apart);
+      rim.set(mesh.vertexCount(), cut.vertexCount());
+      mesh = new Opening(cut, rim).closed(1, part.part(0.1, CoreWords.of("work.filling-holes")));
     }
     if (first == left) {
       return Outcome.of(in, CoreWords.of("cut-handles.none", first));
@@ -88,7 +92,7 @@ public record CutHandles(
   }
 
   /** Loops that have nothing to do with each other, clear of borders. */
-  private static int[][] apart(Mesh mesh, Adjacency adjacency, Handles handles) {
+  private static int[][] apart(Mesh mesh, Adjacency adjacency, Handles handles, Work work) {
     BitSet taken = new BitSet(mesh.vertexCount());
     int[] tri = mesh.triangles();
     for (int h = 0; h < tri.length; h++) {
@@ -98,19 +102,15 @@ public record CutHandles(
       }
     }
     List<int[]> out = new ArrayList<>();
+    if (handles.loops().length == 0) {
+      return new int[0][];
+    }
+    VertexFans fans = VertexFans.of(mesh, work);
     for (int[] loop : handles.loops()) {
       if (Arrays.stream(loop).noneMatch(taken::get)) {
         out.add(loop);
-        BitSet own = new BitSet();
-        Arrays.stream(loop).forEach(own::set);
         // The next loop stays a triangle away.
-        for (int t = 0; t < tri.length; t += 3) {
-          if (own.get(tri[t]) || own.get(tri[t + 1]) || own.get(tri[t + 2])) {
-            taken.set(tri[t]);
-            taken.set(tri[t + 1]);
-            taken.set(tri[t + 2]);
-          }
-        }
+        taken.or(fans.near(loop, 1, tri));
       }
     }
     return out.toArray(int[][]::new);
@@ -155,22 +155,5 @@ public record CutHandles(
             .added(Blends.copies(mesh.vertexCount(), copies, extra))
             .build();
     return mesh.derive(p, null, tri, Work.unwatched());
-  }
-
-  private static Mesh closed(Mesh mesh, int before, int[][] loops) {
-    BitSet rim = new BitSet();
-    Arrays.stream(loops).flatMapToInt(Arrays::stream).forEach(rim::set);
-    rim.set(before, mesh.vertexCount());
-    Adjacency adjacency = Adjacency.of(mesh);
-    List<HoleFill> fills = new ArrayList<>();
-    for (int[] loop : Borders.of(adjacency).loops()) {
-      if (Arrays.stream(loop).allMatch(h -> rim.get(mesh.triangles()[h]))) {
-        HoleFill fill = HoleFill.of(mesh, adjacency, loop, true, Work.unwatched());
-        if (fill != null) {
-          fills.add(fill);
-        }
-      }
-    }
-    return FillHoles.joined(mesh, fills, Work.unwatched());
   }
 }

@@ -2,7 +2,6 @@ package holotome.core.mend;
 
 import holotome.core.attribute.Redrawn;
 import holotome.core.geometry.Vec;
-import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.topology.Adjacency;
 import java.util.Arrays;
@@ -14,20 +13,6 @@ import java.util.TreeMap;
 /** Triangles that are none: a corner twice, no area, or the corners of another. */
 public final class Degenerate {
   private Degenerate() {}
-
-  /** Per triangle, whether it has a corner twice or exactly no area. */
-  public static boolean[] find(Mesh mesh) {
-    int n = mesh.triangleCount();
-    int[] tri = mesh.triangles();
-    boolean[] out = new boolean[n];
-    for (int t = 0; t < n; t++) {
-      int a = tri[3 * t];
-      int b = tri[3 * t + 1];
-      int c = tri[3 * t + 2];
-      out[t] = a == b || b == c || c == a || Vec.length(Measures.cross(mesh, t)) == 0;
-    }
-    return out;
-  }
 
   /**
    * Triangles with needles unfolded.

@@ -13,6 +13,7 @@ import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
 import holotome.core.spatial.Reprojection;
 import holotome.core.spatial.SolidProof;
+import holotome.core.spatial.SurfaceDistance;
 import holotome.core.spatial.WindingNumber;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
@@ -28,8 +29,11 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * Hollows a solid: a second surface inside, everywhere at least as far from the first as the wall
- * is thick, and nearly nowhere farther. The outside stays as it is.
+ * Hollows a solid: a second surface inside, at least as far from the first as the wall is thick,
+ * measured at its vertices, the middles of its edges and of its triangles, and farther by about a
+ * quarter of its detail at most where that is fine. The outside stays as it is.
+ *
+ * <p>Costs one closest point and mostly one winding number a lattice point near the inner surface.
  */
 @Describes(
     id = "mend.hollow",
@@ -49,6 +53,9 @@ public record HollowOut(
   private static final double FINEST = 1.0 / 400;
 
   private static final int ROOM = 4;
+
+  /** The inner surface is made deeper so many times where it comes nearer than the wall. */
+  private static final int TRIES = 3;
 
   @Override
   public Set<Part<?>> reads() {
@@ -84,18 +91,27 @@ public record HollowOut(
     Bvh bvh = Bvh.of(mesh, work.part(0.1, CoreWords.of("work.indexing-the-surface")));
     WindingNumber winding = WindingNumber.of(bvh);
     double step = step(in);
-    // A little more than asked: the surface between the lattice's edges cuts corners.
-    Field inside = within(bvh, winding, thick + 0.12 * step);
     Lattice lattice = Lattice.around(mesh.bounds(), step, ROOM);
-    Mesh cavity =
-        DualSurface.from(
-                seeds(mesh, thick + 0.12 * step),
-                lattice,
-                inside,
-                work.part(0.4, CoreWords.of("work.making-the-surface")))
-            .mesh();
-    if (cavity.isEmpty()) {
-      throw Failure.cannot(CoreWords.of("hollow-out.too-thick"));
+    // A little more than asked: the surface between the lattice's edges cuts corners.
+    double depth = thick + 0.12 * step;
+    Mesh cavity = null;
+    double[] real = null;
+    for (int i = 0; real == null || real[0] < thick && i < TRIES; i++) {
+      depth += real == null ? 0 : 1.05 * (thick - real[0]);
+      cavity =
+          DualSurface.from(
+                  seeds(mesh, depth),
+                  lattice,
+                  within(bvh, winding, depth),
+                  work.part(0.4 / TRIES, CoreWords.of("work.making-the-surface")))
+              .mesh();
+      if (cavity.isEmpty()) {
+        throw Failure.cannot(CoreWords.of("hollow-out.too-thick"));
+      }
+      real = walls(cavity, bvh, work.part(0.1 / TRIES, CoreWords.of("work.measuring")));
+    }
+    if (real[0] < thick) {
+      throw Failure.cannot(CoreWords.of("hollow-out.too-thin"));
     }
     Mesh carried =
         Reprojection.of(mesh, bvh, cavity, work.part(0.1, CoreWords.of("work.carrying-over")));
@@ -111,9 +127,39 @@ public record HollowOut(
         List.of(
             CoreWords.of(
                 "hollow-out.done",
-                Length.inBase(thick),
+                Length.inBase(real[0]),
+                Length.inBase(real[1]),
                 100 * hollow.volume() / proof.volume(),
                 cavity.triangleCount())));
+  }
+
+  /** The thinnest and the thickest wall, at the inner surface's vertices, edges and triangles. */
+  private static double[] walls(Mesh cavity, Bvh bvh, Work work) {
+    int n = cavity.triangleCount();
+    float[] points = new float[3 * (cavity.vertexCount() + 4 * n)];
+    System.arraycopy(cavity.xyz(), 0, points, 0, cavity.xyz().length);
+    int at = cavity.xyz().length;
+    int[] tri = cavity.triangles();
+    float[] p = cavity.xyz();
+    for (int t = 0; t < n; t++) {
+      for (int k = 0; k < 3; k++) {
+        float a = p[3 * tri[3 * t] + k];
+        float b = p[3 * tri[3 * t + 1] + k];
+        float c = p[3 * tri[3 * t + 2] + k];
+        points[at + k] = (a + b) / 2;
+        points[at + 3 + k] = (b + c) / 2;
+        points[at + 6 + k] = (c + a) / 2;
+        points[at + 9 + k] = (a + b + c) / 3;
+      }
+      at += 12;
+    }
+    double least = Double.POSITIVE_INFINITY;
+    double most = 0;
+    for (float d : SurfaceDistance.distances(points, bvh, work)) {
+      least = Math.min(least, d);
+      most = Math.max(most, d);
+    }
+    return new double[] {least, most};
   }
 
   /** Inside the cavity: within the solid, farther than the wall from its surface. */

@@ -2,6 +2,7 @@ package holotome.core.mend;
 
 import holotome.core.attribute.Provenance;
 import holotome.core.geometry.Vec;
+import holotome.core.mesh.InRange;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.Bvh;
@@ -41,8 +42,9 @@ final class Outward {
   /** Turns what looks inwards, and adds how much that was to the notes. */
   static Mesh turn(Mesh mesh, List<String> notes, Work work) {
     Islands islands = Islands.of(mesh, work.part(0.2, CoreWords.of("work.finding-islands")));
-    Bvh bvh = Bvh.of(mesh, work.part(0.5, CoreWords.of("work.indexing-the-surface")));
-    boolean[] wrong = new Outward(mesh, bvh).wrong(islands);
+    Mesh near = InRange.of(mesh).mesh();
+    Bvh bvh = Bvh.of(near, work.part(0.5, CoreWords.of("work.indexing-the-surface")));
+    boolean[] wrong = new Outward(near, bvh).wrong(islands);
     work.advance(0.2);
     int turned = 0;
     for (boolean w : wrong) {

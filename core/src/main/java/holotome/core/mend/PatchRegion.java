@@ -23,6 +23,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
+import holotome.core.topology.VertexFans;
 import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
@@ -83,46 +84,33 @@ public record PatchRegion(
     Work work = run.work();
     BitSet set = Pick.all(picks, mesh, in.frame(), work.part(0.05, CoreWords.of("work.selecting")));
     if (set.isEmpty()) {
-      throw Failure.cannot(CoreWords.of("take-noise.nothing-is-selected"));
+      throw Failure.cannot(CoreWords.of("patch-region.nothing-selected"));
     }
     if (set.cardinality() == mesh.triangleCount()) {
       throw Failure.cannot(CoreWords.of("patch-region.everything"));
     }
-    BitSet rim = new BitSet(mesh.vertexCount());
-    BitSet used = new BitSet(mesh.vertexCount());
-    int[] tri = mesh.triangles();
-    for (int t = 0; t < mesh.triangleCount(); t++) {
-      BitSet to = set.get(t) ? rim : used;
-      for (int c = 3 * t; c < 3 * t + 3; c++) {
-        to.set(tri[c]);
-      }
-    }
-    Mesh open =
-        Submesh.of(mesh, t -> !set.get(t), work.part(0.1, CoreWords.of("work.dropping-triangles")));
-    BitSet rimNow = new BitSet(open.vertexCount());
-    int number = 0;
-    for (int v = used.nextSetBit(0); v >= 0; v = used.nextSetBit(v + 1)) {
-      rimNow.set(number++, rim.get(v));
-    }
+    Opening opening =
+        Opening.of(mesh, set, work.part(0.1, CoreWords.of("work.dropping-triangles")));
+    Mesh open = opening.mesh();
     Adjacency adjacency =
         Adjacency.of(open, work.part(0.15, CoreWords.of("work.finding-neighbours")));
-    List<int[]> loops = new ArrayList<>();
-    List<HoleFill> fills = new ArrayList<>();
-    for (int[] loop : Borders.of(adjacency).loops()) {
-      if (Arrays.stream(loop).allMatch(h -> rimNow.get(open.triangles()[h]))) {
-        HoleFill fill = HoleFill.of(open, adjacency, loop, true, Work.unwatched());
-        if (fill != null) {
-          loops.add(loop);
-          fills.add(fill);
-        }
+    List<int[]> loops = opening.loops(adjacency, 1);
+    List<HoleFill> fills =
+        opening.fills(adjacency, loops, work.part(0.2, CoreWords.of("work.filling-holes")));
+    for (int i = fills.size() - 1; i >= 0; i--) {
+      if (fills.get(i) == null) {
+        fills.remove(i);
+        loops.remove(i);
       }
     }
     if (fills.isEmpty()) {
       throw Failure.cannot(CoreWords.of("patch-region.no-rim"));
     }
-    work.advance(0.2);
     double[] worst = new double[1];
-    List<HoleFill> shaped = shape == Shape.SMOOTH ? fills : shaped(open, loops, fills, worst);
+    List<HoleFill> shaped =
+        shape == Shape.SMOOTH
+            ? fills
+            : shaped(open, loops, fills, worst, work.part(0.1, CoreWords.of("work.fitting")));
     Mesh filled =
         FillHoles.joined(open, shaped, work.part(0.2, CoreWords.of("work.filling-holes")));
     Mesh coloured = coloured(mesh, set, open.vertexCount(), filled, work);
@@ -138,15 +126,17 @@ public record PatchRegion(
 
   /** Brings fillings onto shapes fitted around them. */
   private List<HoleFill> shaped(
-      Mesh open, List<int[]> loops, List<HoleFill> fills, double[] worst) {
+      Mesh open, List<int[]> loops, List<HoleFill> fills, double[] worst, Work work) {
+    VertexFans fans = VertexFans.of(open, work);
     List<int[]> frames = new ArrayList<>();
     for (int[] loop : loops) {
-      frames.add(around(open, loop));
+      frames.add(around(open, fans, loop));
     }
     PlainShape all =
         common ? fitted(open, frames.stream().flatMapToInt(Arrays::stream).toArray()) : null;
     List<HoleFill> out = new ArrayList<>();
     for (int i = 0; i < fills.size(); i++) {
+      work.check();
       PlainShape s = common ? all : fitted(open, frames.get(i));
       worst[0] = Math.max(worst[0], s.rms());
       out.add(onto(open, loops.get(i), fills.get(i), s));
@@ -155,25 +145,12 @@ public record PatchRegion(
   }
 
   /** The vertices of a few rows of triangles around a border, without the border's own. */
-  private static int[] around(Mesh mesh, int[] loop) {
-    int[] tri = mesh.triangles();
-    BitSet in = new BitSet(mesh.vertexCount());
-    for (int h : loop) {
-      in.set(tri[h]);
+  private static int[] around(Mesh mesh, VertexFans fans, int[] loop) {
+    int[] rim = Borders.vertices(mesh, loop);
+    BitSet in = fans.near(rim, ROWS, mesh.triangles());
+    for (int v : rim) {
+      in.clear(v);
     }
-    BitSet rim = (BitSet) in.clone();
-    for (int row = 0; row < ROWS; row++) {
-      BitSet next = (BitSet) in.clone();
-      for (int t = 0; t < tri.length; t += 3) {
-        if (in.get(tri[t]) || in.get(tri[t + 1]) || in.get(tri[t + 2])) {
-          next.set(tri[t]);
-          next.set(tri[t + 1]);
-          next.set(tri[t + 2]);
-        }
-      }
-      in = next;
-    }
-    in.andNot(rim);
     return in.stream().toArray();
   }
 

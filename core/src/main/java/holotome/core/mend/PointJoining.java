@@ -1,5 +1,6 @@
 package holotome.core.mend;
 
+import holotome.core.array.DisjointSets;
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.NearPairs;
 import holotome.core.task.Work;
@@ -20,7 +21,7 @@ import java.util.BitSet;
  */
 final class PointJoining {
   private final float[] xyz;
-  private final int[] parent;
+  private final DisjointSets sets;
 
   /** The points of a set in a ring. */
   private final int[] next;
@@ -30,9 +31,8 @@ final class PointJoining {
 
   private PointJoining(float[] xyz) {
     this.xyz = xyz;
-    parent = new int[xyz.length / 3];
-    next = new int[parent.length];
-    Arrays.setAll(parent, v -> v);
+    next = new int[xyz.length / 3];
+    sets = new DisjointSets(next.length);
     Arrays.setAll(next, v -> v);
   }
 
@@ -60,7 +60,7 @@ final class PointJoining {
 
   /** Joins points of no distance; gives one point of each spot. */
   private BitSet joinSameSpots(BitSet among, Work work) {
-    int n = parent.length;
+    int n = next.length;
     int[] spot = PointWeld.representatives(xyz, work);
     int[] lead = new int[n];
     Arrays.fill(lead, -1);
@@ -92,7 +92,7 @@ final class PointJoining {
       }
       m = next[m];
     } while (m != y);
-    parent[y] = x;
+    sets.join(x, y);
     int after = next[x];
     next[x] = next[y];
     next[y] = after;
@@ -104,12 +104,7 @@ final class PointJoining {
 
   /** The point that stands for this one: the lowest of its set. */
   int find(int v) {
-    int at = v;
-    while (parent[at] != at) {
-      parent[at] = parent[parent[at]];
-      at = parent[at];
-    }
-    return at;
+    return sets.find(v);
   }
 
   /** How many points fewer there are. */

@@ -36,6 +36,8 @@ public record PullSurface(
     @Parameter(help = "What may move, one pick after the other; else everything", optional = true)
         List<Pick> picks)
     implements Step {
+  /** Vertices between two looks for a cancel, less one; a power of two. */
+  private static final int OFTEN = (1 << 17) - 1;
 
   public PullSurface {
     if (point == null || point.length != 3 || by == null || by.length != 3) {
@@ -53,17 +55,13 @@ public record PullSurface(
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
     Work work = run.work();
-    VertexFans fans =
-        VertexFans.of(
-            mesh.vertexCount(),
-            mesh.triangles(),
-            work.part(0.5, CoreWords.of("work.finding-neighbours")));
+    VertexFans fans = VertexFans.of(mesh, work.part(0.5, CoreWords.of("work.finding-neighbours")));
     double[] at = in.frame().toBase(point);
     double[] to = in.frame().toBase(Vec.add(point, by));
     double[] way = Vec.sub(to, at);
     double reach = in.frame().toBaseLength(radius.metres());
     BitSet may = picks == null ? null : corners(in, work);
-    BitSet moves = together(mesh, fans, at, reach, may);
+    BitSet moves = together(mesh, fans, at, reach, may, work);
     if (moves.isEmpty()) {
       throw Failure.cannot(CoreWords.of("pull-surface.nothing-there"));
     }
@@ -97,11 +95,14 @@ public record PullSurface(
 
   /** The vertices within reach that hang together with the nearest one, through such vertices. */
   private static BitSet together(
-      Mesh mesh, VertexFans fans, double[] at, double reach, BitSet may) {
+      Mesh mesh, VertexFans fans, double[] at, double reach, BitSet may, Work work) {
     int n = mesh.vertexCount();
     int nearest = -1;
     double least = reach;
     for (int v = 0; v < n; v++) {
+      if ((v & OFTEN) == 0) {
+        work.check();
+      }
       double d = Vec.distance(Vec.at(mesh.xyz(), v), at);
       if (d < least && fans.count(v) > 0 && (may == null || may.get(v))) {
         least = d;
@@ -118,6 +119,9 @@ public record PullSurface(
     queue[tail++] = nearest;
     out.set(nearest);
     while (head < tail) {
+      if ((head & OFTEN) == 0) {
+        work.check();
+      }
       int v = queue[head++];
       for (int i = fans.start()[v]; i < fans.start()[v + 1]; i++) {
         int t = 3 * fans.triangles()[i];

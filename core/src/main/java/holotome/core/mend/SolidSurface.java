@@ -3,6 +3,7 @@ package holotome.core.mend;
 import holotome.core.contour.DualSurface;
 import holotome.core.contour.Field;
 import holotome.core.contour.Lattice;
+import holotome.core.mesh.InRange;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
@@ -46,6 +47,12 @@ record SolidSurface(Mesh mesh, double rms, double bridged) {
    * @param detail the step of the lattice, in base units
    */
   static SolidSurface of(Mesh scan, double detail, Work work) {
+    InRange small = InRange.of(scan);
+    SolidSurface s = made(small.mesh(), detail * small.by(), work);
+    return new SolidSurface(small.back(s.mesh()), s.rms() / small.by(), s.bridged() / small.by());
+  }
+
+  private static SolidSurface made(Mesh scan, double detail, Work work) {
     Bvh bvh = Bvh.of(scan, work.part(0.15, CoreWords.of("work.indexing-the-surface")));
     WindingNumber winding = WindingNumber.of(bvh);
     Field field =

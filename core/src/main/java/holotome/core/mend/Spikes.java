@@ -27,8 +27,19 @@ final class Spikes {
 
   private Spikes() {}
 
-  /** The vertices that stand out. */
-  static BitSet tips(float[] xyz, int[] corners, VertexFans fans, double sharp, Work work) {
+  /**
+   * The vertices that stand out.
+   *
+   * @param among those that are asked; null for all
+   */
+  static BitSet tips(
+      float[] xyz, int[] corners, VertexFans fans, double sharp, BitSet among, Work work) {
+    if (among != null) {
+      BitSet out = new BitSet();
+      double[] sum = new double[3];
+      among.stream().filter(v -> standsOut(v, xyz, corners, fans, sharp, sum)).forEach(out::set);
+      return out;
+    }
     int n = xyz.length / 3;
     long[] words = new long[(n >>> 6) + 1];
     Parallel.range(
@@ -75,28 +86,61 @@ final class Spikes {
   /** The half-edges whose triangle lies folded on the one across; the lower of each two. */
   static BitSet folds(Mesh mesh, Adjacency adjacency, Work work) {
     int[] twin = adjacency.twin();
-    int[] tri = mesh.triangles();
     long[] words = new long[(twin.length >>> 6) + 1];
     Parallel.range(
         words.length,
         1 << 10,
         work.part(1, CoreWords.of("work.finding-spikes")),
         (from, to) -> {
-          double[] a = new double[3];
-          double[] b = new double[3];
+          Fold fold = new Fold(mesh.xyz(), mesh.triangles(), twin);
           int end = (int) Math.min(twin.length, 64L * to);
           for (int h = 64 * from; h < end; h++) {
-            if (twin[h] > h) {
-              Measures.cross(mesh.xyz(), tri, h / 3, a);
-              Measures.cross(mesh.xyz(), tri, twin[h] / 3, b);
-              double dot = a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-              double l = distance(a[0], a[1], a[2]) * distance(b[0], b[1], b[2]);
-              if (l > 0 && dot < FOLDED * l) {
-                words[h >>> 6] |= 1L << h;
-              }
+            if (twin[h] > h && fold.isAt(h)) {
+              words[h >>> 6] |= 1L << h;
             }
           }
         });
     return BitSet.valueOf(words);
+  }
+
+  /** The same among the edges of the triangles at some vertices. */
+  static BitSet folds(float[] xyz, Adjacency adjacency, VertexFans fans, BitSet among) {
+    int[] twin = adjacency.twin();
+    Fold fold = new Fold(xyz, adjacency.mesh().triangles(), twin);
+    BitSet out = new BitSet();
+    for (int v = among.nextSetBit(0); v >= 0; v = among.nextSetBit(v + 1)) {
+      for (int i = fans.start()[v]; i < fans.start()[v + 1]; i++) {
+        int t = 3 * fans.triangles()[i];
+        for (int h = t; h < t + 3; h++) {
+          if (twin[h] >= 0 && fold.isAt(h)) {
+            out.set(Math.min(h, twin[h]));
+          }
+        }
+      }
+    }
+    return out;
+  }
+
+  /** Tells whether the two triangles of an edge are folded; one a thread. */
+  private static final class Fold {
+    private final float[] xyz;
+    private final int[] tri;
+    private final int[] twin;
+    private final double[] a = new double[3];
+    private final double[] b = new double[3];
+
+    Fold(float[] xyz, int[] tri, int[] twin) {
+      this.xyz = xyz;
+      this.tri = tri;
+      this.twin = twin;
+    }
+
+    boolean isAt(int h) {
+      Measures.cross(xyz, tri, h / 3, a);
+      Measures.cross(xyz, tri, twin[h] / 3, b);
+      double dot = a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+      double l = distance(a[0], a[1], a[2]) * distance(b[0], b[1], b[2]);
+      return l > 0 && dot < FOLDED * l;
+    }
   }
 }

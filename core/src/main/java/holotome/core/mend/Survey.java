@@ -1,5 +1,6 @@
 package holotome.core.mend;
 
+import holotome.core.array.DisjointSets;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
@@ -10,6 +11,7 @@ import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import holotome.core.topology.Handles;
 import holotome.core.topology.Islands;
+import holotome.core.topology.Pinches;
 import holotome.core.topology.PointWeld;
 import holotome.core.topology.VertexFans;
 import holotome.core.words.CoreWords;
@@ -31,7 +33,7 @@ import java.util.List;
  */
 public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, int handles) {
   /** Above so many triangles it is not looked where handles are: that takes too long. */
-  private static final int HANDLES = 3_000_000;
+  private static final int HANDLES = 20_000_000;
 
   /** Triangles with a smaller quality, 4 sqrt(3) area / sum of squared edges, are slivers. */
   private static final double THIN = 0.02;
@@ -63,7 +65,6 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
     private double noise;
     private double near;
     private int handles = -1;
-    private boolean isPinched;
     private Fault doubledPoints;
 
     Maker(Mesh mesh) {
@@ -154,7 +155,7 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
     private void triangles(Work work) {
       Fault.Gathered degenerate = new Fault.Gathered();
       Fault.Gathered slivers = new Fault.Gathered();
-      boolean[] flat = Degenerate.find(mesh);
+      boolean[] flat = Measures.withoutArea(mesh);
       work.advance(0.4);
       double[] n = new double[3];
       for (int t = 0; t < flat.length; t++) {
@@ -221,16 +222,13 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
         number[t] = n;
         triangle[n++] = t;
       }
-      int[] parent = new int[n];
-      Arrays.setAll(parent, i -> i);
+      DisjointSets sets = new DisjointSets(n);
       for (int i = 0; i < pairs.length; i += 2) {
-        int a = find(parent, number[pairs[i]]);
-        int b = find(parent, number[pairs[i + 1]]);
-        parent[Math.max(a, b)] = Math.min(a, b);
+        sets.join(number[pairs[i]], number[pairs[i + 1]]);
       }
       int[] size = new int[n];
       for (int i = 0; i < pairs.length; i += 2) {
-        size[find(parent, number[pairs[i]])]++;
+        size[sets.find(number[pairs[i]])]++;
       }
       Fault.Gathered g = new Fault.Gathered();
       for (int i = 0; i < n; i++) {
@@ -241,19 +239,13 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
       add(g.done(Fault.Kind.CROSSINGS, found.count()));
     }
 
-    private static int find(int[] parent, int at) {
-      int x = at;
-      while (parent[x] != x) {
-        parent[x] = parent[parent[x]];
-        x = parent[x];
-      }
-      return x;
-    }
-
     private void neighbours(int[] first, Work work) {
       Adjacency adjacency =
           Adjacency.of(mesh, work.part(0.4, CoreWords.of("work.finding-neighbours")));
       int[] twin = adjacency.twin();
+      Fault.Gathered pinched = new Fault.Gathered();
+      Pinches.find(adjacency, v -> pinched.addVertex(mesh, v, 0));
+      add(pinched.done(Fault.Kind.PINCHED_POINTS));
       Fault.Gathered crowded = new Fault.Gathered();
       Fault.Gathered disagreeing = new Fault.Gathered();
       if (adjacency.crowdedEdges() > 0 || adjacency.misfitEdges() > 0) {
@@ -280,7 +272,7 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
       }
       nearPoints(first, adjacency, work.part(0.1, CoreWords.of("work.comparing-points")));
       boolean isManifold =
-          adjacency.crowdedEdges() == 0 && adjacency.misfitEdges() == 0 && !isPinched;
+          adjacency.crowdedEdges() == 0 && adjacency.misfitEdges() == 0 && pinched.count() == 0;
       if (isManifold) {
         handles(adjacency, work.part(0.2, CoreWords.of("work.finding-handles")));
       }
@@ -364,14 +356,14 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
     /** What is told from the triangles around each vertex. */
     private void around(Work work) {
       VertexFans fans =
-          VertexFans.of(
-              mesh.vertexCount(), tri, work.part(0.5, CoreWords.of("work.finding-neighbours")));
+          VertexFans.of(mesh, work.part(0.5, CoreWords.of("work.finding-neighbours")));
       BitSet tips =
           Spikes.tips(
               mesh.xyz(),
               tri,
               fans,
               Spikes.SHARP,
+              null,
               work.part(0.2, CoreWords.of("work.finding-spikes")));
       Fault.Gathered spikes = new Fault.Gathered();
       double[] sum = new double[3];
@@ -381,10 +373,6 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
         spikes.addVertex(mesh, v, Vec.distance(Vec.at(mesh.xyz(), v), mean));
       }
       add(spikes.done(Fault.Kind.SPIKES));
-      Fault.Gathered pinched = new Fault.Gathered();
-      Pinches.find(tri, fans, v -> pinched.addVertex(mesh, v, 0));
-      isPinched = pinched.count() > 0;
-      add(pinched.done(Fault.Kind.PINCHED_POINTS));
       noise = mesh.isEmpty() ? 0 : NoiseLevel.of(mesh, fans);
       work.advance(0.3);
     }

@@ -87,11 +87,7 @@ public record TakeNoise(
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
     Work work = run.work();
-    VertexFans fans =
-        VertexFans.of(
-            mesh.vertexCount(),
-            mesh.triangles(),
-            work.part(0.1, CoreWords.of("work.finding-neighbours")));
+    VertexFans fans = VertexFans.of(mesh, work.part(0.1, CoreWords.of("work.finding-neighbours")));
     float[] weight = picks == null ? null : weights(in, fans, work);
     List<String> notes = new ArrayList<>();
     float[] moved =

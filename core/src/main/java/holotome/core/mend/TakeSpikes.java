@@ -40,22 +40,24 @@ public record TakeSpikes(
   public Outcome apply(Workpiece in, Run run) {
     Mesh mesh = in.scan();
     Work work = run.work();
-    VertexFans fans =
-        VertexFans.of(
-            mesh.vertexCount(),
-            mesh.triangles(),
-            work.part(0.1, CoreWords.of("work.finding-neighbours")));
+    VertexFans fans = VertexFans.of(mesh, work.part(0.1, CoreWords.of("work.finding-neighbours")));
     Adjacency adjacency =
         Adjacency.of(mesh, work.part(0.2, CoreWords.of("work.finding-neighbours")));
     float[] now = mesh.xyz().clone();
     BitSet moved = new BitSet();
     int tips = 0;
     int folds = 0;
+    BitSet ask = null;
     for (int round = 0; round < ROUNDS; round++) {
-      Work part = work.part(0.7 / ROUNDS, CoreWords.of("work.finding-spikes"));
-      BitSet move = Spikes.tips(now, mesh.triangles(), fans, sharp, part);
+      work.check();
+      Work part = work.part(round == 0 ? 0.4 : 0.2 / ROUNDS, CoreWords.of("work.finding-spikes"));
+      BitSet move =
+          Spikes.tips(now, mesh.triangles(), fans, sharp, ask, part.part(0.5, part.label()));
+      BitSet folded =
+          ask == null
+              ? Spikes.folds(mesh, adjacency, part.part(0.5, part.label()))
+              : Spikes.folds(now, adjacency, fans, ask);
       tips = round == 0 ? move.cardinality() : tips;
-      BitSet folded = Spikes.folds(mesh.withPositions(now), adjacency, Work.unwatched());
       folds = round == 0 ? folded.cardinality() : folds;
       for (int h = folded.nextSetBit(0); h >= 0; h = folded.nextSetBit(h + 1)) {
         move.set(mesh.triangles()[h]);
@@ -68,6 +70,8 @@ public record TakeSpikes(
       }
       now = laidDown(mesh, fans, now, move);
       moved.or(move);
+      // Only what is beside what moved can have become a spike or a fold.
+      ask = fans.near(move.stream().toArray(), 1, mesh.triangles());
     }
     if (moved.isEmpty()) {
       return Outcome.of(in, CoreWords.of("take-spikes.none"));

@@ -1,6 +1,7 @@
 package holotome.core.mend;
 
 import holotome.core.attribute.Provenance;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.Workpiece;
@@ -78,7 +79,7 @@ public record Tidy() implements Step {
   }
 
   private static Mesh drop(Mesh mesh, List<String> notes, Work work) {
-    boolean[] gone = Degenerate.find(mesh);
+    boolean[] gone = Measures.withoutArea(mesh);
     int degenerate = count(gone);
     Degenerate.Unfolded turned = Degenerate.unfoldNeedles(mesh, gone);
     Mesh unfolded =

@@ -34,6 +34,28 @@ public final class Measures {
     out[2] = ux * vy - uy * vx;
   }
 
+  /** Per triangle, whether it has a corner twice or exactly no area. */
+  public static boolean[] withoutArea(Mesh mesh) {
+    int[] tri = mesh.triangles();
+    boolean[] out = new boolean[mesh.triangleCount()];
+    Parallel.range(
+        out.length,
+        GRAIN,
+        Work.unwatched(),
+        (from, to) -> {
+          double[] n = new double[3];
+          for (int t = from; t < to; t++) {
+            cross(mesh.xyz(), tri, t, n);
+            boolean isTwice =
+                tri[3 * t] == tri[3 * t + 1]
+                    || tri[3 * t + 1] == tri[3 * t + 2]
+                    || tri[3 * t + 2] == tri[3 * t];
+            out[t] = isTwice || Vec.length(n) == 0;
+          }
+        });
+    return out;
+  }
+
   /** The area of all triangles. */
   public static double area(Mesh mesh) {
     return sum(mesh, t -> Vec.length(cross(mesh, t)) / 2);

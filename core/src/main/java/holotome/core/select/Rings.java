@@ -7,7 +7,7 @@ import holotome.core.words.CoreWords;
 import java.util.BitSet;
 
 /** Steps over a mesh from triangles to those that share a vertex with them. O(V + T) a step. */
-final class Rings {
+public final class Rings {
   private static final int GRAIN = 1 << 16;
 
   private Rings() {}
@@ -43,7 +43,7 @@ final class Rings {
             (marked[tri[3 * t]] | marked[tri[3 * t + 1]] | marked[tri[3 * t + 2]]) != 0);
   }
 
-  static BitSet grown(Mesh mesh, BitSet from, int times, Work work) {
+  public static BitSet grown(Mesh mesh, BitSet from, int times, Work work) {
     BitSet set = from;
     for (int i = 0; i < times; i++) {
       byte[] marked =

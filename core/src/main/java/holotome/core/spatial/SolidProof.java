@@ -1,6 +1,7 @@
 package holotome.core.spatial;
 
 import holotome.core.geometry.Vec;
+import holotome.core.mesh.InRange;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
@@ -77,7 +78,7 @@ public record SolidProof(
   /** What is against it, in words; what the first of them is. */
   public String problem() {
     if (openEdges > 0) {
-      return CoreWords.of("solid-proof.open", openEdges);
+      return CoreWords.count("solid-proof.open", openEdges);
     }
     if (crowdedEdges > 0 || pinchedPoints > 0) {
       return CoreWords.of("solid-proof.crowded", crowdedEdges, pinchedPoints);
@@ -86,10 +87,10 @@ public record SolidProof(
       return CoreWords.of("solid-proof.turned", disagreeingEdges, turned);
     }
     if (flatTriangles > 0) {
-      return CoreWords.of("solid-proof.flat", flatTriangles);
+      return CoreWords.count("solid-proof.flat", flatTriangles);
     }
     return crossings > 0
-        ? CoreWords.of("solid-proof.crossings", crossings)
+        ? CoreWords.count("solid-proof.crossings", crossings)
         : CoreWords.of("solid-proof.empty");
   }
 
@@ -148,7 +149,8 @@ public record SolidProof(
     return n;
   }
 
-  private static int turned(Mesh mesh, Islands islands, Work work) {
+  private static int turned(Mesh any, Islands islands, Work work) {
+    Mesh mesh = InRange.of(any).mesh();
     int[] largest = new int[islands.count()];
     double[] most = new double[islands.count()];
     double[] n = new double[3];

@@ -1,5 +1,6 @@
 package holotome.core.topology;
 
+import holotome.core.array.DisjointSets;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
@@ -30,6 +31,9 @@ public record Handles(int[][] loops, double[] girths, int genus) {
     return new Finder(adjacency).run(longest, work);
   }
 
+  /** Steps of a search between two looks for a cancel, less one; a power of two. */
+  private static final int OFTEN = (1 << 16) - 1;
+
   private static final class Finder {
     private final Adjacency adjacency;
     private final Mesh mesh;
@@ -55,8 +59,8 @@ public record Handles(int[][] loops, double[] girths, int genus) {
     Handles run(double longest, Work work) {
       grow(work);
       work.advance(0.4);
-      int[] left = leftOver();
-      work.advance(0.5);
+      int[] left = leftOver(work);
+      work.advance(0.4);
       record Loop(int[] vertices, double girth) {}
       List<Loop> found = new ArrayList<>();
       for (int h : left) {
@@ -94,19 +98,22 @@ public record Handles(int[][] loops, double[] girths, int genus) {
 
     /** Shortest ways from the first vertex of each island. */
     private void grow(Work work) {
-      VertexFans fans = VertexFans.of(vertices, tri, Work.unwatched());
+      VertexFans fans = VertexFans.of(mesh, work.part(0.1, work.label()));
       Arrays.fill(from, -1);
       Arrays.fill(far, Float.POSITIVE_INFINITY);
       BitSet done = new BitSet(vertices);
+      int steps = 0;
       Heap heap = new Heap();
       for (int root = 0; root < vertices; root++) {
         if (done.get(root) || fans.count(root) == 0) {
           continue;
         }
-        work.check();
         far[root] = 0;
         heap.add(0, root);
         while (heap.size > 0) {
+          if ((++steps & OFTEN) == 0) {
+            work.check();
+          }
           int v = heap.take();
           if (done.get(v)) {
             continue;
@@ -140,7 +147,7 @@ public record Handles(int[][] loops, double[] girths, int genus) {
     }
 
     /** The edges that neither tree takes. */
-    private int[] leftOver() {
+    private int[] leftOver(Work work) {
       int[] border = new int[tri.length];
       int[][] loops = Borders.of(adjacency).loops();
       for (int i = 0; i < loops.length; i++) {
@@ -157,18 +164,16 @@ public record Handles(int[][] loops, double[] girths, int genus) {
           order[n++] = (long) (Integer.MAX_VALUE - Float.floatToIntBits(loop)) << 32 | h;
         }
       }
-      Arrays.sort(order, 0, n);
-      int[] parent = new int[tri.length / 3 + loops.length];
-      Arrays.setAll(parent, i -> i);
+      work.check();
+      Arrays.parallelSort(order, 0, n);
+      work.check();
+      DisjointSets faces = new DisjointSets(tri.length / 3 + loops.length);
       int[] left = new int[16];
       int count = 0;
       for (int i = 0; i < n; i++) {
         int h = (int) order[i];
-        int a = find(parent, h / 3);
-        int b = find(parent, twin[h] >= 0 ? twin[h] / 3 : tri.length / 3 + border[h] - 1);
-        if (a != b) {
-          parent[Math.max(a, b)] = Math.min(a, b);
-        } else {
+        int across = twin[h] >= 0 ? twin[h] / 3 : tri.length / 3 + border[h] - 1;
+        if (!faces.join(h / 3, across)) {
           if (count == left.length) {
             left = Arrays.copyOf(left, 2 * count);
           }
@@ -176,15 +181,6 @@ public record Handles(int[][] loops, double[] girths, int genus) {
         }
       }
       return Arrays.copyOf(left, count);
-    }
-
-    private static int find(int[] parent, int at) {
-      int x = at;
-      while (parent[x] != x) {
-        parent[x] = parent[parent[x]];
-        x = parent[x];
-      }
-      return x;
     }
 
     /** The loop over an edge: up from both its ends to where the ways meet. */

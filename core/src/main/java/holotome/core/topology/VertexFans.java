@@ -1,6 +1,9 @@
 package holotome.core.topology;
 
+import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
+import java.util.Arrays;
+import java.util.BitSet;
 
 /**
  * The triangles around each vertex, as one array of triangle numbers with a start per vertex:
@@ -11,6 +14,10 @@ import holotome.core.task.Work;
  */
 public record VertexFans(int[] start, int[] triangles) {
   private static final int OFTEN = (1 << 20) - 1;
+
+  public static VertexFans of(Mesh mesh, Work work) {
+    return of(mesh.vertexCount(), mesh.triangles(), work);
+  }
 
   public static VertexFans of(int vertices, int[] corners, Work work) {
     int[] start = new int[vertices + 1];
@@ -69,6 +76,32 @@ public record VertexFans(int[] start, int[] triangles) {
     sum[1] = y;
     sum[2] = z;
     return 2 * count(vertex);
+  }
+
+  /** Some vertices and those up to so many edges from them. */
+  public BitSet near(int[] vertices, int edges, int[] corners) {
+    BitSet in = new BitSet(start.length - 1);
+    int[] rim = vertices;
+    for (int v : vertices) {
+      in.set(v);
+    }
+    for (int row = 0; row < edges; row++) {
+      int[] next = new int[16];
+      int n = 0;
+      for (int v : rim) {
+        for (int i = start[v]; i < start[v + 1]; i++) {
+          for (int c = 3 * triangles[i]; c < 3 * triangles[i] + 3; c++) {
+            if (!in.get(corners[c])) {
+              in.set(corners[c]);
+              next = n == next.length ? Arrays.copyOf(next, 2 * n) : next;
+              next[n++] = corners[c];
+            }
+          }
+        }
+      }
+      rim = Arrays.copyOf(next, n);
+    }
+    return in;
   }
 
   /** How many triangles a vertex has. */

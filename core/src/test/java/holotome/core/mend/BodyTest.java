@@ -228,4 +228,63 @@ class BodyTest {
             () -> apply(new PullSurface(new double[] {9, 9, 9}, by, new Length(0.5), null), both))
         .hasMessageContaining("no surface");
   }
+
+  /** The inner surface is coarser than the wall: it is then thicker, and that is said. */
+  @Test
+  void theWallThatIsMadeIsTheOneThatIsSaid() {
+    Mesh ball = Shapes.sphere(1, 5);
+    Outcome out = apply(new HollowOut(new Length(0.01), new Length(0.1)), ball);
+    Mesh all = out.work().scan();
+    Mesh inner = Submesh.of(all, t -> t >= ball.triangleCount(), Work.unwatched());
+    SurfaceDistance d = SurfaceDistance.of(inner, ball, 20_000, Work.unwatched());
+    assertThat(d.mean()).isGreaterThan(0.01);
+    assertThat(d.max()).isLessThan(0.06);
+    assertThat(out.notes().getFirst()).contains("to").contains("thick");
+  }
+
+  /** A dent in the wall of a tube goes back to the tube around it. */
+  @Test
+  void tubesAreContinued() {
+    int around = 90;
+    int rows = 60;
+    float[] xyz = new float[3 * around * rows];
+    int[] tri = new int[6 * around * (rows - 1)];
+    BitSet dent = new BitSet();
+    int c = 0;
+    for (int r = 0; r < rows; r++) {
+      for (int i = 0; i < around; i++) {
+        double a = 2 * Math.PI * i / around;
+        double z = 0.05 * r;
+        boolean isDent = a > 1 && a < 2 && z > 1 && z < 2;
+        double radius = isDent ? 0.9 + 0.02 * ((i * 7 + r * 3) % 5) : 1;
+        xyz[3 * (r * around + i)] = (float) (radius * Math.cos(a));
+        xyz[3 * (r * around + i) + 1] = (float) (radius * Math.sin(a));
+        xyz[3 * (r * around + i) + 2] = (float) z;
+        if (r + 1 < rows) {
+          int b = r * around + (i + 1) % around;
+          int[] two = {
+            r * around + i, b, b + around, r * around + i, b + around, r * around + i + around
+          };
+          System.arraycopy(two, 0, tri, c, 6);
+          c += 6;
+        }
+      }
+    }
+    for (int t = 0; t < tri.length / 3; t++) {
+      for (int k = 0; k < 3; k++) {
+        int v = 3 * tri[3 * t + k];
+        if (Math.hypot(xyz[v], xyz[v + 1]) < 0.99) {
+          dent.set(t);
+        }
+      }
+    }
+    Pick pick = Pick.of(Pick.Join.REPLACE, dent, tri.length / 3);
+    Mesh now =
+        apply(new PatchRegion(List.of(pick), PatchRegion.Shape.CYLINDER, false), new Mesh(xyz, tri))
+            .work()
+            .scan();
+    for (int v = 0; v < now.vertexCount(); v++) {
+      assertThat(Math.hypot(now.xyz()[3 * v], now.xyz()[3 * v + 1])).isCloseTo(1, within(0.002));
+    }
+  }
 }

@@ -1,0 +1,137 @@
+package holotome.core.mend;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import holotome.core.Shapes;
+import holotome.core.frame.Frame;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
+import holotome.core.select.Heights;
+import holotome.core.select.Pick;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import holotome.core.unit.Length;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** Every step of Mend on meshes that are hardly any: it does what it can or says why not. */
+class RoughMendTest {
+  private static Mesh scaled(Mesh m, double by) {
+    float[] xyz = m.xyz().clone();
+    for (int i = 0; i < xyz.length; i++) {
+      xyz[i] = (float) (xyz[i] * by);
+    }
+    return m.withPositions(xyz);
+  }
+
+  static Map<String, Mesh> meshes() {
+    Map<String, Mesh> out = new LinkedHashMap<>();
+    out.put("one triangle", new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2}));
+    int[] fan = new int[27];
+    float[] spokes = new float[33];
+    spokes[5] = 1;
+    for (int i = 0; i < 9; i++) {
+      spokes[6 + 3 * i] = (float) Math.cos(i);
+      spokes[7 + 3 * i] = (float) Math.sin(i);
+      fan[3 * i + 1] = 1;
+      fan[3 * i + 2] = 2 + i;
+    }
+    out.put("nine on one edge", new Mesh(spokes, fan));
+    out.put("vast", scaled(Shapes.sphere(1, 2), 1e30));
+    out.put("tiny", scaled(Shapes.sphere(1, 2), 1e-30));
+    out.put("far off", Shapes.moved(Shapes.sphere(1, 2), 1e6, 1e6, 0));
+    out.put(
+        "on a line",
+        new Mesh(new float[] {0, 0, 0, 1, 0, 0, 2, 0, 0}, new int[] {0, 1, 2, 2, 1, 0}));
+    out.put("on one spot", new Mesh(new float[30], new int[] {0, 1, 2, 3, 4, 5, 6, 7, 8}));
+    Mesh cube = Shapes.cube(1);
+    out.put("twice", Shapes.together(cube, cube));
+    int[] both = new int[72];
+    for (int c = 0; c < 36; c++) {
+      both[c] = cube.triangles()[c];
+      both[36 + c] = cube.triangles()[35 - c];
+    }
+    out.put("both sides", new Mesh(cube.xyz(), both));
+    out.put("open", new Mesh(cube.xyz(), java.util.Arrays.copyOf(cube.triangles(), 30)));
+    out.put("mess", Shapes.mess(80, 3));
+    return out;
+  }
+
+  static List<Step> steps() {
+    List<Pick> upper =
+        List.of(
+            Pick.of(Pick.Join.REPLACE, new Heights(new Length(0.3), null, new double[] {0, 0, 1})));
+    List<Step> out = new ArrayList<>();
+    out.add(new Tidy());
+    out.add(new OrientOut());
+    out.add(new MakeManifold());
+    out.add(new TakeSpikes(1.5));
+    out.add(new CutCrossings());
+    out.add(new DropShells(null));
+    out.add(new CutHandles(null));
+    for (FillHoles.How how : FillHoles.How.values()) {
+      out.add(new FillHoles(how, null, false));
+    }
+    out.add(new FillHoles(FillHoles.How.FLAT, null, false, new double[] {0, 0, 0}));
+    for (MakeSolid.How how : MakeSolid.How.values()) {
+      out.add(new MakeSolid(how, null, null, null, MakeSolid.As.SCAN));
+    }
+    out.add(new HollowOut(new Length(0.1), null));
+    out.add(new PutOnBase(new Length(0.1)));
+    out.add(new PullSurface(new double[3], new double[] {0, 0, 0.1}, new Length(0.5), null));
+    for (PatchRegion.Shape shape : PatchRegion.Shape.values()) {
+      out.add(new PatchRegion(upper, shape, false));
+    }
+    return out;
+  }
+
+  static Stream<String> names() {
+    return meshes().keySet().stream();
+  }
+
+  @ParameterizedTest
+  @MethodSource("names")
+  @Timeout(120)
+  void everyStepDoesWhatItCanOrSaysWhyNot(String name) {
+    Mesh mesh = meshes().get(name);
+    for (Step step : steps()) {
+      Mesh now;
+      try {
+        now = step.apply(Workpiece.of(mesh, Frame.PLAIN), Run.unwatched()).work().scan();
+      } catch (Failure f) {
+        assertThat(f.kind()).as("%s: %s", step, f.getMessage()).isEqualTo(Failure.Kind.CANNOT);
+        continue;
+      }
+      for (float x : now.xyz()) {
+        assertThat(x).as(step.toString()).isFinite();
+      }
+      for (int v : now.triangles()) {
+        assertThat(v).as(step.toString()).isBetween(0, now.vertexCount() - 1);
+      }
+    }
+    assertThat(Survey.of(mesh, Work.unwatched()).mesh()).isSameAs(mesh);
+  }
+
+  /** A ball of any size becomes the same solid, but for its scale. */
+  @Test
+  void solidsDoNotDependOnScale() {
+    MakeSolid made = new MakeSolid(MakeSolid.How.NEW, null, 4000, null, MakeSolid.As.SCAN);
+    for (double by : new double[] {1e-30, 1e30}) {
+      Mesh m =
+          made.apply(Workpiece.of(scaled(Shapes.sphere(1, 4), by), Frame.PLAIN), Run.unwatched())
+              .work()
+              .scan();
+      assertThat(m.triangleCount()).isBetween(3500, 4500);
+      assertThat(m.bounds().height() / by).isBetween(1.99, 2.01);
+    }
+  }
+}
