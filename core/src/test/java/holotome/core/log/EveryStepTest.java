@@ -23,6 +23,7 @@ import holotome.core.task.Work;
 import holotome.core.topology.Counts;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
@@ -124,6 +125,7 @@ class EveryStepTest {
                 List.of(Map.of("height", Map.of("from", "75 cm")))),
             List.of(TIDY)),
         given(Map.of("do", "mend.handles", "girth", "20 cm"), List.of(TIDY)),
+        given(Map.of("do", "mend.edit", "edits", edits())),
         given(Map.of("do", "mend.solid", "how", "new", "triangles", 3000)),
         given(Map.of("do", "mend.solid", "how", "new", "detail", "4 cm", "as", "cast")),
         given(Map.of("do", "mend.noise")),
@@ -250,6 +252,21 @@ class EveryStepTest {
                 "centimetres-z-up-left-handed",
                 "frame-file",
                 true)));
+  }
+
+  /** A triangle split, an edge split, a point deleted with all around it. */
+  private static List<Map<String, Object>> edits() {
+    Mesh m = start(4, 60).scan();
+    List<Map<String, Object>> out = new ArrayList<>();
+    for (int[] of : new int[][] {{300, 3}, {400, 2}}) {
+      List<Float> at = new ArrayList<>();
+      for (int i = 0; i < 3 * of[1]; i++) {
+        at.add(m.xyz()[3 * m.triangles()[3 * of[0] + i / 3] + i % 3]);
+      }
+      out.add(Map.of("how", "split", "at", at));
+    }
+    out.add(Map.of("how", "delete", "at", List.of(0, 0, 1.1)));
+    return out;
   }
 
   private static Given given(Map<String, Object> entry) {
