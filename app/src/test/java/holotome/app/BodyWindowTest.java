@@ -102,7 +102,7 @@ class BodyWindowTest extends WindowCase {
     stage(KeyCode.DIGIT3);
     d.click("tool-pull");
     d.settle();
-    d.choose("pull-along", 3);
+    d.choose("pull-along", 4);
     double top = mesh().bounds().maxZ();
     Node view = d.desk().view();
     d.drag(view, MouseButton.PRIMARY, 376, 300, 376, 250, 376, 200);

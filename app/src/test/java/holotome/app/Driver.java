@@ -87,6 +87,14 @@ public final class Driver implements AutoCloseable {
 
   /** Reads or does something on the interface thread. */
   public <T> T on(Callable<T> what) {
+    if (Platform.isFxApplicationThread()) {
+      // Asked while something is awaited.
+      try {
+        return what.call();
+      } catch (Exception e) {
+        throw new AssertionError(e);
+      }
+    }
     FutureTask<T> task = new FutureTask<>(what);
     Platform.runLater(task);
     try {

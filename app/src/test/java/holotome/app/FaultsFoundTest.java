@@ -86,8 +86,8 @@ class FaultsFoundTest extends WindowCase {
     stage(KeyCode.DIGIT3);
     awaitSurvey();
     long before = SelfIntersections.count(mesh(), Work.unwatched());
-    d.click("tool-faults");
-    d.choose("faults-kind", 3);
+    d.click("tool-tidy");
+    d.choose("tidy-kind", 4);
     d.settle();
     apply();
     assertThat(step(0)).isInstanceOf(CutCrossings.class);

@@ -231,7 +231,8 @@ public final class SpacePane extends PicturePane implements ViewPort {
     if (session.stage() == Stage.MEND) {
       layers.addAll(faults.layers(m, w.frame().toWork()));
     }
-    return new Scene(subject, layers, grid, settings.setting());
+    boolean edges = tool != null && tool.isOnTriangles();
+    return new Scene(subject, layers, grid, settings.setting().withEdges(edges));
   }
 
   /** What is shown on the left of the line; null for nothing. */

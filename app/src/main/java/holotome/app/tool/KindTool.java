@@ -4,7 +4,6 @@ import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
 import holotome.core.log.History;
-import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -16,9 +15,6 @@ import javafx.scene.layout.VBox;
 
 /** Several kinds of step of one sort as one tool, with a choice between them. */
 final class KindTool extends Tool {
-  /** Larger meshes are not tried on every edit. */
-  private static final int QUICK = 2_000_000;
-
   private final String id;
   private final Stage stage;
   private final Map<Class<? extends Step>, StepTool> kinds = new LinkedHashMap<>();
@@ -97,8 +93,7 @@ final class KindTool extends Tool {
 
   @Override
   public boolean isQuick() {
-    Workpiece w = session.current();
-    return now.isQuick() && (w == null || w.scan().triangleCount() <= QUICK);
+    return now.isQuick();
   }
 
   @Override

@@ -44,6 +44,33 @@ public final class Marks {
     }
   }
 
+  /** A dot at what the pointer is over, in pixels; nothing for null. */
+  static void dot(GraphicsContext g, double[] p) {
+    if (p != null) {
+      g.setFill(PAPER);
+      g.fillOval(p[0] - 4.5, p[1] - 4.5, 9, 9);
+      g.setFill(VERDIGRIS);
+      g.fillOval(p[0] - 3, p[1] - 3, 6, 6);
+    }
+  }
+
+  /** A line that stands out among {@link #line}s: what is chosen. */
+  static void thick(ViewPort view, GraphicsContext g, double[] xyz) {
+    g.save();
+    for (int pass = 0; pass < 2; pass++) {
+      g.setStroke(pass == 0 ? PAPER : VERDIGRIS);
+      g.setLineWidth(pass == 0 ? 6.5 : 3.5);
+      for (int i = 3; i < xyz.length; i += 3) {
+        double[] a = view.project(new double[] {xyz[i - 3], xyz[i - 2], xyz[i - 1]});
+        double[] b = view.project(new double[] {xyz[i], xyz[i + 1], xyz[i + 2]});
+        if (a != null && b != null) {
+          g.strokeLine(a[0], a[1], b[0], b[1]);
+        }
+      }
+    }
+    g.restore();
+  }
+
   /** Text to be seen on any ground, as the graphics' font and alignment say. */
   public static void text(GraphicsContext g, String text, double x, double y) {
     g.setLineJoin(StrokeLineJoin.ROUND);

@@ -4,11 +4,10 @@ import holotome.app.model.Session;
 import holotome.app.words.AppWords;
 import holotome.core.geometry.Vec;
 import holotome.core.mend.PullSurface;
-import holotome.view.camera.Camera;
+import holotome.core.mesh.Mesh;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
@@ -16,8 +15,9 @@ import javafx.scene.layout.VBox;
 
 /** Pulls the surface: pressed on it and dragged, in the picture's plane or along an axis. */
 final class PullTool extends RegionTool {
-  private final ChoiceBox<String> along = new ChoiceBox<>();
+  private final Along along = new Along("pull-along");
   private double[] held;
+  private double[] normal;
   private double startX;
   private double startY;
 
@@ -28,23 +28,12 @@ final class PullTool extends RegionTool {
         (s, t) -> AppWords.of("pull-tool.pull"),
         w -> List.of(),
         AppWords.of("pull-tool.everywhere"));
-    along
-        .getItems()
-        .addAll(
-            AppWords.of("pull-tool.picture"),
-            AppWords.of("pull-tool.axis", "X"),
-            AppWords.of("pull-tool.axis", "Y"),
-            AppWords.of("pull-tool.axis", "Z"));
-    along.getSelectionModel().select(0);
-    along.setId("pull-along");
-    along.setAccessibleText(AppWords.of("pull-tool.along"));
-    along.setMaxWidth(Double.MAX_VALUE);
   }
 
   @Override
   public Node form() {
     Label label = new Label(AppWords.of("pull-tool.along"));
-    return new VBox(6, label, along, super.form());
+    return new VBox(6, label, along.box(), super.form());
   }
 
   @Override
@@ -60,7 +49,13 @@ final class PullTool extends RegionTool {
     startX = e.getX();
     startY = e.getY();
     if (e.getButton() == MouseButton.PRIMARY) {
-      view.pick(startX, startY, p -> held = p);
+      view.pickTriangle(
+          startX,
+          startY,
+          (t, p) -> {
+            held = p;
+            normal = p == null ? null : normal(view.mesh(), t);
+          });
     }
   }
 
@@ -78,23 +73,26 @@ final class PullTool extends RegionTool {
   }
 
   private void pull(ViewPort view, double dx, double dy) {
-    Camera c = view.camera();
-    double depth = Vec.dot(Vec.sub(held, c.eye()), c.forward());
-    double unit = c.unitsPerPixel((int) view.height());
-    if (c.perspective()) {
-      unit *= depth / c.distance();
-    }
-    double[] by = Vec.add(Vec.mul(c.right(), dx * unit), Vec.mul(c.up(), -dy * unit));
-    int axis = along.getSelectionModel().getSelectedIndex() - 1;
-    if (axis >= 0) {
-      double[] only = new double[3];
-      only[axis] = by[axis];
-      by = only;
-    }
+    double[] by = along.way(view, held, normal, dx, dy);
     if (Vec.length(by) > 0) {
       fill("point", Points.format(held));
       fill("by", Points.format(by));
     }
+  }
+
+  private double[] normal(Mesh mesh, int t) {
+    double[][] p = new double[3][];
+    for (int k = 0; k < 3; k++) {
+      int v = 3 * mesh.triangles()[3 * t + k];
+      p[k] =
+          session
+              .current()
+              .frame()
+              .toWork()
+              .apply(mesh.xyz()[v], mesh.xyz()[v + 1], mesh.xyz()[v + 2]);
+    }
+    double[] n = Vec.cross(Vec.sub(p[1], p[0]), Vec.sub(p[2], p[0]));
+    return Vec.length(n) > 0 ? Vec.unit(n) : null;
   }
 
   @Override

@@ -36,17 +36,12 @@ class RegionTool extends StepTool {
       Function<Workpiece, List<Row>> estimate,
       String everywhere) {
     super(session, type, Stage.MEND, true, Map.of(), verb, estimate);
+    triedUpTo(QUICK);
     kind = StepKind.of(type);
     this.everywhere = everywhere;
     where.setWrapText(true);
     where.getStyleClass().addAll("soft", "small");
     where.setId(id() + "-where");
-  }
-
-  @Override
-  public boolean isQuick() {
-    Workpiece w = session.current();
-    return w == null || w.scan().triangleCount() <= QUICK;
   }
 
   /** Whether it works on what is selected, now or when it was stored. */

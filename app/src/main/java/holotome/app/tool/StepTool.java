@@ -25,6 +25,7 @@ public class StepTool extends Tool {
   private final Map<String, Object> values = new LinkedHashMap<>();
   private Fields fields;
   private Need need;
+  private int tried = Integer.MAX_VALUE;
 
   /** What must be there first; see {@link #needs}. */
   private record Need(Function<Workpiece, String> missing, Function<Workpiece, Way> way) {}
@@ -73,7 +74,14 @@ public class StepTool extends Tool {
 
   @Override
   public boolean isQuick() {
-    return quick;
+    Workpiece w = session.current();
+    return quick && (w == null || w.scan().triangleCount() <= tried);
+  }
+
+  /** On larger meshes it is not tried out on every edit. */
+  final StepTool triedUpTo(int triangles) {
+    tried = triangles;
+    return this;
   }
 
   @Override

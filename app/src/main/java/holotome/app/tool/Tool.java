@@ -93,6 +93,11 @@ public abstract class Tool {
     return true;
   }
 
+  /** Whether it works on single triangles, which are then to be seen. */
+  public boolean isOnTriangles() {
+    return false;
+  }
+
   /** Figures that can be told without running the step. */
   public List<Row> estimate(Workpiece in) {
     return List.of();

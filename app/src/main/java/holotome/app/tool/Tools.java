@@ -19,6 +19,7 @@ import holotome.core.log.History;
 import holotome.core.mend.CutCrossings;
 import holotome.core.mend.CutHandles;
 import holotome.core.mend.DropShells;
+import holotome.core.mend.EditMesh;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.HollowOut;
 import holotome.core.mend.MakeManifold;
@@ -58,6 +59,9 @@ import java.util.function.Function;
  * The tools of each stage, in the order of their numbers, and the one that edits a kind of step.
  */
 public final class Tools {
+  /** Faults of larger meshes are not mended on trial. */
+  private static final int QUICK_FAULTS = 2_000_000;
+
   private final Map<Class<? extends Step>, Tool> byStep = new LinkedHashMap<>();
   private final List<Tool> all = new ArrayList<>();
 
@@ -95,20 +99,11 @@ public final class Tools {
             (s, t) ->
                 removing(t, AppWords.of("common.even-the-borders-out"), "tools.remove-fringe"),
             none));
-    add(
-        Tidy.class,
-        new StepTool(
-            session,
-            Tidy.class,
-            Stage.MEND,
-            true,
-            plain,
-            (s, t) -> AppWords.of("tools.tidy-the-mesh"),
-            none));
+    addTidying(session);
     add(FillHoles.class, new HolesTool(session));
     add(WeldPoints.class, new WeldTool(session));
     add(TakeNoise.class, new NoiseTool(session));
-    addFaults(session);
+    add(EditMesh.class, new EditTool(session));
     add(
         PatchRegion.class,
         new RegionTool(
@@ -228,11 +223,12 @@ public final class Tools {
     addTheRest(session);
   }
 
-  /** What mends one sort of fault each is one tool with a choice. */
-  private void addFaults(Session session) {
+  /** Tidying, and what mends one sort of fault each, are one tool with a choice. */
+  private void addTidying(Session session) {
     Map<Class<? extends Step>, StepTool> kinds = new LinkedHashMap<>();
     for (Class<? extends Step> type :
         List.of(
+            Tidy.class,
             OrientOut.class,
             MakeManifold.class,
             TakeSpikes.class,
@@ -241,20 +237,17 @@ public final class Tools {
             CutHandles.class,
             TurnOver.class)) {
       StepKind k = StepKind.of(type);
-      kinds.put(
-          type,
-          new StepTool(
-              session,
-              type,
-              Stage.MEND,
-              true,
-              Map.of(),
-              (s, t) -> AppWords.of("tools.mend-kind", k.title()),
-              w -> List.of()));
+      String verb =
+          type == Tidy.class
+              ? AppWords.of("tools.tidy-the-mesh")
+              : AppWords.of("tools.mend-kind", k.title());
+      StepTool tool =
+          new StepTool(session, type, Stage.MEND, true, Map.of(), (s, t) -> verb, w -> List.of());
+      kinds.put(type, type == Tidy.class ? tool : tool.triedUpTo(QUICK_FAULTS));
     }
-    KindTool faults = new KindTool(session, "faults", Stage.MEND, kinds);
-    all.add(faults);
-    kinds.keySet().forEach(type -> byStep.put(type, faults));
+    KindTool tidying = new KindTool(session, "tidy", Stage.MEND, kinds);
+    all.add(tidying);
+    kinds.keySet().forEach(type -> byStep.put(type, tidying));
   }
 
   /** A step that no tool was made for has the Sheet that its description gives. */

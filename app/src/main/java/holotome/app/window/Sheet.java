@@ -359,6 +359,10 @@ final class Sheet extends VBox {
       leadTo(current.way());
       return null;
     }
+    if (!current.makesSteps()) {
+      problem(null);
+      return null;
+    }
     try {
       Step s = current.step();
       problem(null);

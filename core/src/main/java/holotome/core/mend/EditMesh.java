@@ -26,7 +26,7 @@ import java.util.List;
     writes = {"scan"})
 public record EditMesh(@Parameter(help = "What is done, one edit after the other") List<Edit> edits)
     implements Step {
-  /** So many edits that could not be done are told one by one. */
+  /** So many edits that could not be done are told one by one, the last ones. */
   private static final int TOLD = 5;
 
   public EditMesh {
@@ -36,10 +36,10 @@ public record EditMesh(@Parameter(help = "What is done, one edit after the other
     edits = List.copyOf(edits);
   }
 
-  /** The same and one more. */
-  public EditMesh with(Edit more) {
+  /** The same and more. */
+  public EditMesh with(List<Edit> more) {
     List<Edit> all = new ArrayList<>(edits);
-    all.add(more);
+    all.addAll(more);
     return new EditMesh(all);
   }
 
@@ -81,17 +81,19 @@ public record EditMesh(@Parameter(help = "What is done, one edit after the other
       String why = hand.run(e.how(), at.get(i), to.get(i), e.by() == null ? null : way(in, e));
       if (why == null) {
         done++;
-      } else if (i - done < TOLD) {
+      } else {
         notes.add(CoreWords.of("edit-mesh.left-out", i + 1, why));
       }
     }
     if (done == 0) {
       throw Failure.cannot(notes.getFirst());
     }
-    notes.addFirst(CoreWords.count("edit-mesh.done", done));
-    if (edits.size() - done > TOLD) {
-      notes.add(CoreWords.count("edit-mesh.more-left-out", edits.size() - done - TOLD));
+    if (notes.size() > TOLD) {
+      int more = notes.size() - TOLD;
+      notes.subList(0, more).clear();
+      notes.addFirst(CoreWords.count("edit-mesh.more-left-out", more));
     }
+    notes.addFirst(CoreWords.count("edit-mesh.done", done));
     Mesh made = around.done(run.work().part(0.6, CoreWords.of("work.carrying-over")));
     if (made.isEmpty()) {
       throw Failure.cannot(CoreWords.of("edit-mesh.nothing-left"));

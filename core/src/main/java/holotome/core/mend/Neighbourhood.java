@@ -26,13 +26,12 @@ import java.util.BitSet;
  */
 final class Neighbourhood {
   private static final int GRAIN = 1 << 15;
-  private static final int SAMPLES = 4096;
   private static final float[] WHOLE = {1, 0, 0, 0, 1, 0, 0, 0, 1};
 
   private final Mesh mesh;
   private final double reach;
 
-  /** Corners, 3 a triangle; the first is -1 where it is gone. */
+  /** Corners, 3 a triangle. */
   private int[] corner;
 
   /** The triangle of the mesh it is or lies in, or {@link Redrawn#PATCH}. */
@@ -45,38 +44,61 @@ final class Neighbourhood {
   private final BitSet touched = new BitSet();
 
   private int count;
+  private final BitSet gone = new BitSet();
 
   /** Those that were taken out of the mesh come first, in its order. */
   private int first;
 
   private final int old;
-  private int[] near;
-  private final LongIndex movedOnes = new LongIndex();
-  private float[] movedTo = new float[24];
-  private float[] fresh = new float[24];
-  private int freshCount;
+
+  /** Vertices that can be meant: those near the places, then the new ones. */
+  private final LongIndex known = new LongIndex();
+
+  private final int nearCount;
+
+  /** Where those are now, 3 floats each. */
+  private float[] spot;
+
+  /** Of those that were near, the ones that moved. */
+  private final BitSet moved = new BitSet();
+
   private final Blends blends;
 
-  private Neighbourhood(Mesh mesh, double reach) {
+  /** Of each vertex with triangles here its first corner, by its number; see {@link #next}. */
+  private final LongIndex ends = new LongIndex();
+
+  private int[] head = new int[64];
+  private int linked;
+
+  /** The next corner at the same vertex; -1 after the last. */
+  private int[] next = new int[0];
+
+  private Neighbourhood(Mesh mesh, NearPlaces near) {
     this.mesh = mesh;
-    this.reach = reach;
+    reach = near.reach();
+    nearCount = near.vertices().length;
+    spot = new float[3 * nearCount + 24];
+    for (int i = 0; i < nearCount; i++) {
+      int v = near.vertices()[i];
+      known.add(v);
+      System.arraycopy(mesh.xyz(), 3 * v, spot, 3 * i, 3);
+    }
     blends = new Blends(mesh.vertexCount());
-    int[] tri = mesh.triangles();
     corner = new int[0];
     source = new int[0];
     weight = new float[0];
-    near = new int[0];
-    old = tri.length / 3;
+    old = mesh.triangleCount();
   }
 
   /**
    * @param places 3 doubles each, in base coordinates
    */
   static Neighbourhood of(Mesh mesh, double[] places, Work work) {
-    Neighbourhood n = new Neighbourhood(mesh, 2 * medianEdge(mesh));
-    n.near = n.near(places, work.part(0.4, CoreWords.of("work.finding-neighbours")));
+    NearPlaces near =
+        NearPlaces.of(mesh, places, work.part(0.4, CoreWords.of("work.finding-neighbours")));
+    Neighbourhood n = new Neighbourhood(mesh, near);
     BitSet ring = new BitSet(mesh.vertexCount());
-    for (int v : n.near) {
+    for (int v : near.vertices()) {
       ring.set(v);
     }
     int[] tri = mesh.triangles();
@@ -106,121 +128,49 @@ final class Neighbourhood {
     return n;
   }
 
-  private static double medianEdge(Mesh mesh) {
-    int n = Math.min(SAMPLES, mesh.triangleCount());
-    double[] lengths = new double[n];
-    for (int i = 0; i < n; i++) {
-      int t = (int) ((long) i * mesh.triangleCount() / n);
-      lengths[i] =
-          Vec.distance(
-              Vec.at(mesh.xyz(), mesh.triangles()[3 * t]),
-              Vec.at(mesh.xyz(), mesh.triangles()[3 * t + 1]));
-    }
-    Arrays.sort(lengths);
-    double middle = n == 0 ? 0 : lengths[n / 2];
-    return middle > 0 ? middle : Math.max(1e-6 * mesh.bounds().diagonal(), Float.MIN_NORMAL);
-  }
-
-  /** The vertices no farther from any of the places than the reach, and some beside them. */
-  private int[] near(double[] places, Work work) {
-    LongIndex cells = new LongIndex();
-    for (int i = 0; i < places.length; i += 3) {
-      for (int c = 0; c < 27; c++) {
-        cells.add(
-            cell(
-                places[i] + (c % 3 - 1) * reach,
-                places[i + 1] + (c / 3 % 3 - 1) * reach,
-                places[i + 2] + (c / 9 - 1) * reach));
-      }
-    }
-    float[] p = mesh.xyz();
-    int n = mesh.vertexCount();
-    int[][] found = new int[Parallel.chunks(n, GRAIN)][];
-    Parallel.chunked(
-        n,
-        GRAIN,
-        work,
-        (chunk, from, to) -> {
-          int[] list = new int[4];
-          int size = 0;
-          for (int v = from; v < to; v++) {
-            if (cells.find(cell(p[3 * v], p[3 * v + 1], p[3 * v + 2])) >= 0) {
-              list = size == list.length ? Arrays.copyOf(list, 2 * size) : list;
-              list[size++] = v;
-            }
-          }
-          found[chunk] = Arrays.copyOf(list, size);
-        });
-    return Arrays.stream(found).flatMapToInt(Arrays::stream).toArray();
-  }
-
-  private long cell(double x, double y, double z) {
-    long i = (long) Math.floor(x / reach) & 0x1FFFFF;
-    long j = (long) Math.floor(y / reach) & 0x1FFFFF;
-    long k = (long) Math.floor(z / reach) & 0x1FFFFF;
-    return i << 42 | j << 21 | k;
-  }
-
   // --- asking --------------------------------------------------------------------------------
 
   /** The vertices at a place: the nearest one within reach, and all that share its spot. */
   int[] at(double[] place) {
-    double least = reach;
+    double least = reach * reach;
     int best = -1;
-    for (int i = 0; i < near.length + freshCount; i++) {
-      int v = i < near.length ? near[i] : mesh.vertexCount() + i - near.length;
-      double d = distance(v, place);
-      if ((d < least || d == least && best < 0) && isUsed(v)) {
+    for (int i = 0; i < known.size(); i++) {
+      double d = square(i, place);
+      if ((d < least || best < 0 && d <= least) && isUsed(i)) {
         least = d;
-        best = v;
+        best = i;
       }
     }
     if (best < 0) {
       return new int[0];
     }
-    double[] spot = position(best);
+    double[] same = Vec.at(spot, best);
     int[] out = new int[4];
     int n = 0;
-    for (int i = 0; i < near.length + freshCount; i++) {
-      int v = i < near.length ? near[i] : mesh.vertexCount() + i - near.length;
-      if (distance(v, spot) == 0 && isUsed(v)) {
+    for (int i = 0; i < known.size(); i++) {
+      if (square(i, same) == 0 && isUsed(i)) {
         out = n == out.length ? Arrays.copyOf(out, 2 * n) : out;
-        out[n++] = v;
+        out[n++] = (int) known.key(i);
       }
     }
     return Arrays.copyOf(out, n);
   }
 
-  private double distance(int v, double[] p) {
-    float[] from = v < mesh.vertexCount() ? mesh.xyz() : fresh;
-    int i = 3 * (v < mesh.vertexCount() ? v : v - mesh.vertexCount());
-    int slot = v < mesh.vertexCount() ? movedOnes.find(v) : -1;
-    if (slot >= 0) {
-      from = movedTo;
-      i = 3 * slot;
-    }
-    double x = from[i] - p[0];
-    double y = from[i + 1] - p[1];
-    double z = from[i + 2] - p[2];
-    return Math.sqrt(x * x + y * y + z * z);
+  private double square(int i, double[] p) {
+    double x = spot[3 * i] - p[0];
+    double y = spot[3 * i + 1] - p[1];
+    double z = spot[3 * i + 2] - p[2];
+    return x * x + y * y + z * z;
+  }
+
+  private boolean isUsed(int i) {
+    return having((int) known.key(i)).length > 0;
   }
 
   /** Where a vertex is now, in base coordinates. */
   double[] position(int v) {
-    if (v >= mesh.vertexCount()) {
-      return Vec.at(fresh, v - mesh.vertexCount());
-    }
-    int slot = movedOnes.find(v);
-    return slot >= 0 ? Vec.at(movedTo, slot) : Vec.at(mesh.xyz(), v);
-  }
-
-  private boolean isUsed(int v) {
-    for (int c = 0; c < 3 * count; c++) {
-      if (corner[c] == v && corner[c - c % 3] >= 0) {
-        return true;
-      }
-    }
-    return false;
+    int i = known.find(v);
+    return i >= 0 ? Vec.at(spot, i) : Vec.at(mesh.xyz(), v);
   }
 
   /** How many triangles there are, those that are gone among them. */
@@ -229,7 +179,7 @@ final class Neighbourhood {
   }
 
   boolean isGone(int t) {
-    return corner[3 * t] < 0;
+    return gone.get(t);
   }
 
   int corner(int t, int k) {
@@ -246,21 +196,24 @@ final class Neighbourhood {
     return -1;
   }
 
-  /** The triangles that have all of some vertices. */
+  /** The triangles that have all of some vertices, rising. */
   int[] having(int... vertices) {
     int[] out = new int[8];
     int n = 0;
-    for (int t = 0; t < count; t++) {
-      boolean all = true;
-      for (int i = 0; all && i < vertices.length; i++) {
-        all = cornerOf(t, vertices[i]) >= 0;
+    int end = ends.find(vertices[0]);
+    for (int c = end < 0 ? -1 : head[end]; c >= 0; c = next[c]) {
+      boolean all = !isGone(c / 3);
+      for (int i = 1; all && i < vertices.length; i++) {
+        all = cornerOf(c / 3, vertices[i]) >= 0;
       }
       if (all) {
         out = n == out.length ? Arrays.copyOf(out, 2 * n) : out;
-        out[n++] = t;
+        out[n++] = c / 3;
       }
     }
-    return Arrays.copyOf(out, n);
+    out = Arrays.copyOf(out, n);
+    Arrays.sort(out);
+    return out;
   }
 
   /** The vertices that share a triangle with one. */
@@ -283,23 +236,19 @@ final class Neighbourhood {
 
   // --- changing ------------------------------------------------------------------------------
 
+  /** Puts a vertex that was meant by a place somewhere else. */
   void move(int v, double[] to) {
-    if (v >= mesh.vertexCount()) {
-      set(fresh, v - mesh.vertexCount(), to);
-    } else {
-      int slot = movedOnes.add(v);
-      movedTo =
-          3 * slot + 3 > movedTo.length ? Arrays.copyOf(movedTo, 2 * movedTo.length) : movedTo;
-      set(movedTo, slot, to);
-    }
+    int i = known.find(v);
+    set(i, to);
+    moved.set(i, i < nearCount);
     for (int t : having(v)) {
       touched.set(t);
     }
   }
 
-  private static void set(float[] xyz, int i, double[] p) {
+  private void set(int i, double[] p) {
     for (int k = 0; k < 3; k++) {
-      xyz[3 * i + k] = (float) p[k];
+      spot[3 * i + k] = (float) p[k];
     }
   }
 
@@ -316,13 +265,18 @@ final class Neighbourhood {
   }
 
   private int fresh(double[] at) {
-    fresh = 3 * freshCount + 3 > fresh.length ? Arrays.copyOf(fresh, 2 * fresh.length) : fresh;
-    set(fresh, freshCount, at);
-    return mesh.vertexCount() + freshCount++;
+    int i = known.add(mesh.vertexCount() + (known.size() - nearCount));
+    spot = 3 * i + 3 > spot.length ? Arrays.copyOf(spot, 2 * spot.length) : spot;
+    set(i, at);
+    return (int) known.key(i);
+  }
+
+  private int freshCount() {
+    return known.size() - nearCount;
   }
 
   void delete(int t) {
-    corner[3 * t] = -1;
+    gone.set(t);
   }
 
   /** A triangle that is none of the mesh's, nor part of one. */
@@ -336,6 +290,7 @@ final class Neighbourhood {
       corner = Arrays.copyOf(corner, 3 * room);
       source = Arrays.copyOf(source, room);
       weight = Arrays.copyOf(weight, 9 * room);
+      next = Arrays.copyOf(next, 3 * room);
     }
     corner[3 * count] = a;
     corner[3 * count + 1] = b;
@@ -343,11 +298,39 @@ final class Neighbourhood {
     source[count] = from;
     System.arraycopy(nine, at, weight, 9 * count, 9);
     touched.set(count++);
+    for (int k = 3 * count - 3; k < 3 * count; k++) {
+      link(k);
+    }
+  }
+
+  private void link(int c) {
+    int end = ends.add(corner[c]);
+    if (end == ends.size() - 1 && end == head.length) {
+      head = Arrays.copyOf(head, 2 * end);
+    }
+    next[c] = end < linked ? head[end] : -1;
+    linked = Math.max(linked, end + 1);
+    head[end] = c;
+  }
+
+  private void unlink(int c) {
+    int end = ends.find(corner[c]);
+    if (head[end] == c) {
+      head[end] = next[c];
+      return;
+    }
+    int at = head[end];
+    while (next[at] != c) {
+      at = next[at];
+    }
+    next[at] = next[c];
   }
 
   /** Another vertex at a corner; what the triangle shows there moves with it or stays. */
   void replace(int t, int k, int v) {
+    unlink(3 * t + k);
     corner[3 * t + k] = v;
+    link(3 * t + k);
     touched.set(t);
   }
 
@@ -375,7 +358,7 @@ final class Neighbourhood {
       if (i > 0) {
         put(now[0], now[1], now[2], source[t], w, 0);
       } else {
-        System.arraycopy(now, 0, corner, 3 * t, 3);
+        replace(t, corners[0], v);
         System.arraycopy(w, 0, weight, 9 * t, 9);
         touched.set(t);
       }
@@ -383,28 +366,37 @@ final class Neighbourhood {
   }
 
   /** What is here, to come back to. */
-  record Saved(int[] corner, BitSet touched, int count) {}
+  record Saved(int[] corner, BitSet gone, BitSet touched, int count) {}
 
   Saved saved() {
-    return new Saved(Arrays.copyOf(corner, 3 * count), (BitSet) touched.clone(), count);
+    return new Saved(
+        Arrays.copyOf(corner, 3 * count), (BitSet) gone.clone(), (BitSet) touched.clone(), count);
   }
 
   /** Comes back to triangles as they were; vertices added since are left without any. */
   void restore(Saved s) {
     System.arraycopy(s.corner, 0, corner, 0, s.corner.length);
+    gone.clear();
+    gone.or(s.gone);
     touched.clear();
     touched.or(s.touched);
     count = s.count;
+    Arrays.fill(head, -1);
+    for (int c = 0; c < 3 * count; c++) {
+      if (!isGone(c / 3)) {
+        link(c);
+      }
+    }
   }
 
   // --- the mesh that comes of it -------------------------------------------------------------
 
   Mesh done(Work work) {
-    BitSet gone = new BitSet();
+    BitSet away = new BitSet();
     for (int t = 0; t < first; t++) {
-      gone.set(source[t], isGone(t));
+      away.set(source[t], isGone(t));
     }
-    Ranks kept = Submesh.chosen(old, t -> !gone.get(t), Work.unwatched());
+    Ranks kept = Submesh.chosen(old, t -> !away.get(t), Work.unwatched());
     // What the mesh's triangles were parted into stands behind them, patches behind that.
     int parts = kept.size();
     int patches = 0;
@@ -414,7 +406,7 @@ final class Neighbourhood {
       number[t] = isGone(t) || isPatch ? -1 : t < first ? kept.rank(source[t]) : parts++;
       patches += !isGone(t) && isPatch ? 1 : 0;
     }
-    int[] tri = goingOn(gone, parts);
+    int[] tri = goingOn(away, parts);
     int[] patch = new int[3 * patches];
     patches = 0;
     for (int t = 0; t < count; t++) {
@@ -424,9 +416,7 @@ final class Neighbourhood {
         System.arraycopy(corner, 3 * t, patch, 3 * patches++, 3);
       }
     }
-    for (int i = 0; i < movedOnes.size(); i++) {
-      blends.copy((int) movedOnes.key(i));
-    }
+    moved.stream().forEach(i -> blends.copy((int) known.key(i)));
     int[] map = map();
     Provenance p =
         Provenance.of(mesh.vertexCount(), old)
@@ -437,20 +427,24 @@ final class Neighbourhood {
             .build();
     renumber(tri, map);
     renumber(patch, map);
-    float[] added = Arrays.copyOf(fresh, 3 * blends.rows());
-    System.arraycopy(movedTo, 0, added, 3 * freshCount, 3 * movedOnes.size());
+    float[] added = new float[3 * blends.rows()];
+    System.arraycopy(spot, 3 * nearCount, added, 0, 3 * freshCount());
+    int row = freshCount();
+    for (int i = moved.nextSetBit(0); i >= 0; i = moved.nextSetBit(i + 1)) {
+      System.arraycopy(spot, 3 * i, added, 3 * row++, 3);
+    }
     Mesh made = mesh.derive(p, added, tri, work.part(0.7, CoreWords.of("work.carrying-over")));
     return Patching.add(made, patch, work.part(0.3, CoreWords.of("work.carrying-over")));
   }
 
   /** The corners of the mesh's triangles but those that are gone, with room behind them. */
-  private int[] goingOn(BitSet gone, int parts) {
+  private int[] goingOn(BitSet away, int parts) {
     int[] tri = new int[3 * parts];
     int from = 0;
     int at = 0;
     while (from < old) {
-      int next = gone.nextSetBit(from);
-      int to = next < 0 ? old : next;
+      int end = away.nextSetBit(from);
+      int to = end < 0 ? old : end;
       System.arraycopy(mesh.triangles(), 3 * from, tri, at, 3 * (to - from));
       at += 3 * (to - from);
       from = to + 1;
@@ -495,26 +489,28 @@ final class Neighbourhood {
       }
     }
     int[] map = new int[n + blends.rows() + 1];
-    int next = 0;
+    int numbers = 0;
     for (int v = 0; v < n; v++) {
-      map[v] = lost.get(v) ? -1 : next++;
+      map[v] = lost.get(v) ? -1 : numbers++;
     }
-    for (int i = 0; i < freshCount; i++) {
-      map[n + i] = used.get(n + i) ? next++ : -1;
+    int row = n;
+    for (; row < n + freshCount(); row++) {
+      map[row] = used.get(row) ? numbers++ : -1;
     }
-    for (int i = 0; i < movedOnes.size(); i++) {
-      int v = (int) movedOnes.key(i);
-      map[n + freshCount + i] = map[v];
+    for (int i = moved.nextSetBit(0); i >= 0; i = moved.nextSetBit(i + 1)) {
+      int v = (int) known.key(i);
+      map[row++] = map[v];
       map[v] = -1;
     }
-    map[map.length - 1] = next;
+    map[row] = numbers;
     return map;
   }
 
   private void renumber(int[] corners, int[] map) {
     int[] to = map.clone();
-    for (int i = 0; i < movedOnes.size(); i++) {
-      to[(int) movedOnes.key(i)] = map[mesh.vertexCount() + freshCount + i];
+    int row = mesh.vertexCount() + freshCount();
+    for (int i = moved.nextSetBit(0); i >= 0; i = moved.nextSetBit(i + 1)) {
+      to[(int) known.key(i)] = map[row++];
     }
     Parallel.range(
         corners.length,

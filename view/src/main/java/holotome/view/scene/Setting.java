@@ -9,9 +9,10 @@ import java.util.Arrays;
  * @param background its shade of grey, top to bottom
  * @param clip a plane in working space, 4 doubles: only where x, y, z and 1 times these sum to zero
  *     or more is drawn; null for all
+ * @param edges whether the subject's triangles are outlined, where they are large enough on screen
  */
-public record Setting(double brightness, Background background, double[] clip) {
-  public static final Setting PLAIN = new Setting(1, Background.MIDDLE, null);
+public record Setting(double brightness, Background background, double[] clip, boolean edges) {
+  public static final Setting PLAIN = new Setting(1, Background.MIDDLE, null, false);
 
   /** Plain greys, so that colour is judged fairly. */
   public enum Background {
@@ -33,15 +34,19 @@ public record Setting(double brightness, Background background, double[] clip) {
   }
 
   public Setting withBrightness(double b) {
-    return new Setting(b, background, clip);
+    return new Setting(b, background, clip, edges);
   }
 
   public Setting withBackground(Background b) {
-    return new Setting(brightness, b, clip);
+    return new Setting(brightness, b, clip, edges);
   }
 
   public Setting withClip(double[] plane) {
-    return new Setting(brightness, background, plane);
+    return new Setting(brightness, background, plane, edges);
+  }
+
+  public Setting withEdges(boolean on) {
+    return new Setting(brightness, background, clip, on);
   }
 
   @Override
@@ -49,11 +54,15 @@ public record Setting(double brightness, Background background, double[] clip) {
     return o instanceof Setting s
         && s.brightness == brightness
         && s.background == background
+        && s.edges == edges
         && Arrays.equals(s.clip, clip);
   }
 
   @Override
   public int hashCode() {
-    return Double.hashCode(brightness) + background.hashCode() + Arrays.hashCode(clip);
+    return Double.hashCode(brightness)
+        + background.hashCode()
+        + Arrays.hashCode(clip)
+        + (edges ? 1 : 0);
   }
 }

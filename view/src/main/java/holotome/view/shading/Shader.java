@@ -211,6 +211,9 @@ public final class Shader {
         row = y;
         locate((int) cell, x + 0.5f, y + 0.5f);
         colour = surface(background);
+        if (scene.setting().edges()) {
+          colour = Colours.mix(colour, INK, 0.6f * outline());
+        }
         if (selected != null && selected.get(t)) {
           colour = hatched(colour, x, y);
         }
@@ -266,6 +269,12 @@ public final class Shader {
       }
       float single = Math.clamp((r - DENSE) / (SPARSE - DENSE), 0f, 1f);
       return single * line + (1 - single) * EVEN_TONE;
+    }
+
+    /** How much of a pixel is a line between triangles that are wide enough apart, 0 to 1. */
+    private float outline() {
+      float line = Math.max(0, 1 - edge());
+      return line > 0 ? line * Math.clamp((inradius() - SPARSE) / SPARSE, 0f, 1f) : 0;
     }
 
     /** The radius of the circle within the triangle, in pixels; infinite for one behind the eye. */
