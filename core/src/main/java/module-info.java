@@ -17,6 +17,7 @@ module holotome.core {
   exports holotome.core.mesh;
   exports holotome.core.frame;
   exports holotome.core.topology;
+  exports holotome.core.cut;
   exports holotome.core.triangulation;
   exports holotome.core.tangent;
   exports holotome.core.polygon;

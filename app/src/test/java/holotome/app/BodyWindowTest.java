@@ -13,6 +13,7 @@ import holotome.core.spatial.SolidProof;
 import holotome.core.task.Work;
 import java.nio.file.Path;
 import javafx.scene.Node;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
@@ -54,6 +55,11 @@ class BodyWindowTest extends WindowCase {
     return file;
   }
 
+  private int holes() {
+    String text = d.on(() -> ((TextField) d.node("field-at")).getText()).strip();
+    return text.isEmpty() ? 0 : text.split("[\\s,]+").length / 3;
+  }
+
   @Test
   void aBustIsPutOnABaseAndHollowed() {
     open(dome());
@@ -68,6 +74,7 @@ class BodyWindowTest extends WindowCase {
     assertThat(solid).isPositive();
     d.click("tool-hollow");
     d.settle();
+    d.fill("field-wall", "6 mm");
     apply();
     assertThat(step(1)).isInstanceOf(HollowOut.class);
     SolidProof proof = SolidProof.of(mesh(), Work.unwatched());
@@ -75,6 +82,28 @@ class BodyWindowTest extends WindowCase {
     assertThat(proof.volume()).isLessThan(solid);
     d.keys(KeyCode.CONTROL, KeyCode.Z);
     d.await("undone", () -> d.desk().session().history().size() == 1);
+    d.settle();
+    // Two holes placed by click, one of them taken away again.
+    d.fill("field-wall", "8 mm");
+    double[] top = d.pixel(new double[] {0.03, 0, 0.19});
+    double[] side = d.pixel(new double[] {0.06, -0.1, 0.16});
+    d.clickAt(view, top[0], top[1]);
+    d.await("a hole", () -> holes() == 1);
+    d.clickAt(view, side[0], side[1]);
+    d.await("two holes", () -> holes() == 2);
+    d.clickAt(view, side[0], side[1]);
+    d.await("one less", () -> holes() == 1);
+    d.clickAt(view, side[0], side[1]);
+    d.await("two again", () -> holes() == 2);
+    d.settle();
+    apply();
+    HollowOut drained = (HollowOut) step(1);
+    assertThat(drained.at()).hasSize(6);
+    assertThat(drained.drain().metres()).isEqualTo(0.003);
+    SolidProof holed = SolidProof.of(mesh(), Work.unwatched());
+    assertThat(holed.holds()).as(holed.toString()).isTrue();
+    assertThat(holed.islands()).isEqualTo(1);
+    assertThat(d.message()).contains("2 drain holes");
   }
 
   @Test

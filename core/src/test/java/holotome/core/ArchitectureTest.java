@@ -29,7 +29,7 @@ class ArchitectureTest {
     {"image", "solve"},
     {"attribute"},
     {"mesh"},
-    {"frame", "topology"},
+    {"frame", "topology", "cut"},
     {"triangulation", "tangent"},
     {"spatial", "polygon"},
     {"contour"},

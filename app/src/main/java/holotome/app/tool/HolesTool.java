@@ -136,6 +136,9 @@ final class HolesTool extends StepTool {
   /** How a hole will be closed as the choice stands. */
   private String way(float[] rim, double length) {
     Object how = values().get("how");
+    if ("bridge".equals(how)) {
+      return "bridge";
+    }
     boolean flat = "flat".equals(how) || "by-rim".equals(how) && FillHoles.isFlat(rim, length);
     return flat ? "flat" : "smooth";
   }

@@ -119,16 +119,7 @@ public final class Tools {
             plain,
             (s, t) -> AppWords.of("tools.make-the-solid"),
             none));
-    add(
-        HollowOut.class,
-        new StepTool(
-            session,
-            HollowOut.class,
-            Stage.MEND,
-            false,
-            plain,
-            (s, t) -> AppWords.of("tools.hollow-it"),
-            none));
+    add(HollowOut.class, new HollowTool(session));
     add(
         PutOnBase.class,
         new StepTool(

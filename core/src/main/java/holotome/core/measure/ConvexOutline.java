@@ -3,11 +3,11 @@ package holotome.core.measure;
 import java.util.Arrays;
 
 /** The convex outline of flat points (Andrew's monotone chain, 1979); O(n log n). */
-final class ConvexOutline {
+public final class ConvexOutline {
   private ConvexOutline() {}
 
   /** The outline's corners, counter-clockwise; each point is x, y. */
-  static double[][] of(double[][] points) {
+  public static double[][] of(double[][] points) {
     double[][] p = points.clone();
     Arrays.sort(
         p, (a, b) -> a[0] != b[0] ? Double.compare(a[0], b[0]) : Double.compare(a[1], b[1]));

@@ -27,13 +27,13 @@ import java.util.Set;
     id = "mend.fill",
     title = "Fill holes",
     help =
-        "Closes open borders: flat with few triangles, smooth, continuing the surface around the hole, or each as its rim asks for.",
+        "Closes open borders: flat with few triangles, smooth, continuing the surface around the hole, each as its rim asks for, or two rims by a bridge.",
     reads = {"scan", "frame"},
     writes = {"scan"})
 public record FillHoles(
     @Parameter(
             help =
-                "Flat, smooth with triangles like those around it, continuing the surface, or whichever each rim asks for: flat rims flat",
+                "Flat, smooth with triangles like those around it, continuing the surface, whichever each rim asks for (flat rims flat), or two rims joined by a bridge",
             preset = "smooth")
         How how,
     @Parameter(help = "Only holes whose border is no longer than this", min = 0, optional = true)
@@ -53,7 +53,9 @@ public record FillHoles(
   public enum How {
     FLAT,
     SMOOTH,
-    BY_RIM
+    BY_RIM,
+    /** Not each for itself: one rim is joined with another by a tube. */
+    BRIDGE
   }
 
   /** A rim that lies so near its plane, of its length, is flat: a cut, a foot; 1 % of across. */
@@ -91,6 +93,9 @@ public record FillHoles(
       mesh = FanSplit.split(mesh, notes, work.part(0.1, CoreWords.of("work.parting-fans")));
       adjacency = Adjacency.of(mesh, work.part(0.1, CoreWords.of("work.finding-holes")));
       loops = Borders.of(adjacency).loops();
+    }
+    if (how == How.BRIDGE) {
+      return bridged(in, mesh, loops, notes, work.part(0.6, CoreWords.of("work.filling-holes")));
     }
     double limit = upTo == null ? Double.POSITIVE_INFINITY : in.frame().toBaseLength(upTo.metres());
     List<HoleFill> fills = new ArrayList<>();
@@ -142,6 +147,22 @@ public record FillHoles(
       notes.add(1, CoreWords.of("fill-holes.stands-out", Length.inBase(out)));
     }
     return new Outcome(in.withScan(result), notes, null, fills.size());
+  }
+
+  private Outcome bridged(Workpiece in, Mesh mesh, int[][] loops, List<String> notes, Work work) {
+    boolean[] chosen = at == null ? null : chosen(mesh, loops, in);
+    List<int[]> two = new ArrayList<>();
+    for (int i = 0; i < loops.length; i++) {
+      if (chosen == null || chosen[i]) {
+        two.add(loops[i]);
+      }
+    }
+    if (two.size() != 2) {
+      throw Failure.cannot(CoreWords.of("fill-holes.two-rims", two.size()));
+    }
+    int[] triangles = Bridge.between(mesh, two.get(0), two.get(1));
+    notes.addFirst(CoreWords.of("fill-holes.bridged", triangles.length / 3));
+    return new Outcome(in.withScan(Patching.add(mesh, triangles, work)), notes, null, 1);
   }
 
   private static boolean isFlat(Mesh mesh, int[] loop, double length) {

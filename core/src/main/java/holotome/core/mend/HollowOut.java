@@ -24,6 +24,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
@@ -38,7 +39,8 @@ import java.util.Set;
 @Describes(
     id = "mend.hollow",
     title = "Hollow",
-    help = "Hollows a solid to a wall of a stated thickness; the outside stays as it is.",
+    help =
+        "Hollows a solid to a wall of a stated thickness, with holes to drain it where asked; the outside stays as it is.",
     reads = {"scan", "frame"},
     writes = {"scan"})
 public record HollowOut(
@@ -47,7 +49,23 @@ public record HollowOut(
             help = "How fine the inner surface is; where left out, half the wall",
             min = 0,
             optional = true)
-        Length detail)
+        Length detail,
+    @Parameter(
+            help = "How wide holes are by which what is inside runs out; none where left out",
+            min = 0,
+            optional = true)
+        Length drain,
+    @Parameter(
+            help =
+                "How many of them, at the lowest places, where none are placed; one where left out",
+            min = 1,
+            max = 12,
+            optional = true)
+        Integer drains,
+    @Parameter(
+            help = "Where they are, x y z in working space, one after the other",
+            optional = true)
+        double[] at)
     implements Step {
   /** The inner surface is no finer than this part of the diagonal, unless asked for. */
   private static final double FINEST = 1.0 / 400;
@@ -56,6 +74,21 @@ public record HollowOut(
 
   /** The inner surface is made deeper so many times where it comes nearer than the wall. */
   private static final int TRIES = 3;
+
+  public HollowOut {
+    if (at != null && (at.length == 0 || at.length % 3 != 0)) {
+      throw Failure.usage(CoreWords.of("fill-holes.three-numbers-each"));
+    }
+  }
+
+  /** Without holes. */
+  public HollowOut(Length wall, Length detail) {
+    this(wall, detail, null, null, null);
+  }
+
+  private boolean hasDrains() {
+    return drain != null && drain.metres() > 0;
+  }
 
   @Override
   public Set<Part<?>> reads() {
@@ -118,19 +151,36 @@ public record HollowOut(
     BitSet all = new BitSet();
     all.set(0, carried.triangleCount());
     Mesh out = Joined.of(mesh, Outward.turned(carried, all, Work.unwatched()));
+    int holes = 0;
+    if (hasDrains()) {
+      Drains drains =
+          new Drains(
+              in.frame(),
+              mesh,
+              bvh,
+              cavity,
+              in.frame().toBaseLength(drain.metres()) / 2,
+              work.part(0.05, CoreWords.of("work.indexing-the-surface")));
+      int most = this.drains == null ? 1 : this.drains;
+      out = drains.cut(out, at, most, work.part(0.05, CoreWords.of("work.cutting")));
+      holes = drains.made();
+    }
     SolidProof hollow = SolidProof.of(out, work.part(0.2, CoreWords.of("work.proving")));
     if (!hollow.holds()) {
       throw Failure.cannot(CoreWords.of("hollow-out.not-proved", hollow.problem()));
     }
-    return new Outcome(
-        in.withScan(out),
-        List.of(
-            CoreWords.of(
-                "hollow-out.done",
-                Length.inBase(real[0]),
-                Length.inBase(real[1]),
-                100 * hollow.volume() / proof.volume(),
-                cavity.triangleCount())));
+    List<String> notes = new ArrayList<>();
+    notes.add(
+        CoreWords.of(
+            "hollow-out.done",
+            Length.inBase(real[0]),
+            Length.inBase(real[1]),
+            100 * hollow.volume() / proof.volume(),
+            cavity.triangleCount()));
+    if (holes > 0) {
+      notes.add(CoreWords.count("drains.cut", holes));
+    }
+    return new Outcome(in.withScan(out), notes);
   }
 
   /** The thinnest and the thickest wall, at the inner surface's vertices, edges and triangles. */

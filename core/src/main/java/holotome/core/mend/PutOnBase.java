@@ -16,17 +16,17 @@ import holotome.core.topology.Borders;
 import holotome.core.triangulation.Triangulator;
 import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
-import java.util.List;
 
 /**
- * Puts an open bust on a base: a wall from its longest border straight down, and a flat foot. The
- * border may be ragged, as long as it does not lie over itself seen from below.
+ * Puts an open bust on a base: a wall from its longest border straight down, further ones farther
+ * out, and a flat foot. The border may be ragged, as long as it does not lie over itself seen from
+ * below.
  */
 @Describes(
     id = "mend.base",
     title = "Base",
     help =
-        "Puts an open scan on a base: a wall straight down from its longest border, closed by a flat foot.",
+        "Puts an open scan on a base: a wall straight down from its longest border, more walls with ledges between them where asked, closed by a flat foot.",
     reads = {"scan", "frame"},
     writes = {"scan"})
 public record PutOnBase(
@@ -34,8 +34,21 @@ public record PutOnBase(
             help = "How far below the lowest point of the border the foot lies",
             min = 0,
             preset = "10 mm")
-        Length height)
+        Length height,
+    @Parameter(help = "How many walls it has, one below the other", min = 1, max = 8, preset = "1")
+        int steps,
+    @Parameter(
+            help =
+                "How far each wall stands out from the one above it, round about the border's outline",
+            min = 0,
+            preset = "5 mm")
+        Length ledge)
     implements Step {
+
+  /** Flat, straight down. */
+  public PutOnBase(Length height) {
+    this(height, 1, new Length(0.005));
+  }
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
@@ -60,42 +73,37 @@ public record PutOnBase(
       lowest = Math.min(lowest, at[i][2]);
     }
     // Where the size is not true a length counts in the units that stand for metres.
-    double foot = lowest - Math.max(height.metres(), 1e-6 * in.frame().workBounds(mesh).diagonal());
-    float[] xyz = new float[3 * n];
+    double least = 1e-6 * in.frame().workBounds(mesh).diagonal();
+    double foot = lowest - Math.max(height.metres(), least * steps);
     double[] ring = new double[2 * n];
-    int[] numbers = new int[n];
+    double[] points = new double[3 * n];
     for (int i = 0; i < n; i++) {
-      double[] b = in.frame().toBase(Vec.of(at[i][0], at[i][1], foot));
-      for (int k = 0; k < 3; k++) {
-        xyz[3 * i + k] = (float) b[k];
-      }
-      // The foot is seen from below, its ring against the border's direction.
-      int j = n - 1 - i;
-      ring[2 * j] = at[i][0];
-      ring[2 * j + 1] = -at[i][1];
-      numbers[j] = mesh.vertexCount() + i;
+      ring[2 * i] = at[i][0];
+      ring[2 * i + 1] = at[i][1];
+      System.arraycopy(at[i], 0, points, 3 * i, 3);
     }
-    boolean isOutward = Triangulator.area(ring) > 0;
-    if (isOutward && !HoleFill.simple(ring)) {
-      throw Failure.cannot(CoreWords.of("put-on-base.overlaps"));
-    }
-    int[] cap = isOutward ? Triangulator.triangulate(List.of(ring), List.of(numbers)) : null;
-    if (!isOutward) {
+    if (!(Triangulator.area(ring) > 0)) {
       throw Failure.cannot(CoreWords.of("put-on-base.inside-out"));
     }
-    if (cap == null || cap.length != 3 * (n - 2)) {
+    Plinth plinth =
+        HoleFill.simple(ring)
+            ? Plinth.of(points, lowest, foot, steps, Math.max(ledge.metres(), least))
+            : null;
+    if (plinth == null) {
       throw Failure.cannot(CoreWords.of("put-on-base.overlaps"));
     }
-    int[] tri = new int[6 * n + cap.length];
-    for (int i = 0; i < n; i++) {
-      int a = rim[i];
-      int b = rim[(i + 1) % n];
-      int c = mesh.vertexCount() + i;
-      int d = mesh.vertexCount() + (i + 1) % n;
-      int[] two = {b, a, c, b, c, d};
-      System.arraycopy(two, 0, tri, 6 * i, 6);
+    double[] below = plinth.added(n);
+    float[] xyz = new float[below.length];
+    for (int i = 0; i < below.length; i += 3) {
+      double[] b = in.frame().toBase(Vec.of(below[i], below[i + 1], below[i + 2]));
+      for (int k = 0; k < 3; k++) {
+        xyz[i + k] = (float) b[k];
+      }
     }
-    System.arraycopy(cap, 0, tri, 6 * n, cap.length);
+    int[] tri = plinth.triangles();
+    for (int c = 0; c < tri.length; c++) {
+      tri[c] = tri[c] < n ? rim[tri[c]] : mesh.vertexCount() + tri[c] - n;
+    }
     Mesh out = Patching.add(mesh, xyz, tri, work.part(0.5, CoreWords.of("work.filling-holes")));
     return Outcome.of(in.withScan(out), CoreWords.of("put-on-base.put", n, tri.length / 3));
   }

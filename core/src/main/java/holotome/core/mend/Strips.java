@@ -4,9 +4,13 @@ import holotome.core.geometry.Vec;
 
 /**
  * Strips of triangles between two runs of points, of the least area (Fuchs, Kedem and Uselton,
- * "Optimal surface reconstruction from planar contours", 1977, by dynamic programming). O(n m).
+ * "Optimal surface reconstruction from planar contours", 1977, by dynamic programming), O(n m);
+ * between runs of very many points by the shorter diagonal each time, O(n + m).
  */
 final class Strips {
+  /** Pairs of points that are all looked at. */
+  private static final long MOST = 4_000_000;
+
   private Strips() {}
 
   /**
@@ -17,6 +21,9 @@ final class Strips {
   static int[] between(double[][] p, double[][] q) {
     int m = p.length;
     int n = q.length;
+    if ((long) m * n > MOST) {
+      return byDiagonals(p, q);
+    }
     double[][] cost = new double[m][n];
     boolean[][] byP = new boolean[m][n];
     for (int i = 0; i < m; i++) {
@@ -37,6 +44,26 @@ final class Strips {
       } else {
         set(out, at, i, m + j - 1, m + j);
         j--;
+      }
+    }
+    return out;
+  }
+
+  private static int[] byDiagonals(double[][] p, double[][] q) {
+    int m = p.length;
+    int n = q.length;
+    int[] out = new int[3 * (m + n - 2)];
+    int i = 0;
+    int j = 0;
+    for (int at = 0; at < out.length; at += 3) {
+      boolean overP =
+          j == n - 1 || i < m - 1 && Vec.distance(p[i + 1], q[j]) <= Vec.distance(p[i], q[j + 1]);
+      if (overP) {
+        set(out, at, i, m + j, i + 1);
+        i++;
+      } else {
+        set(out, at, i, m + j, m + j + 1);
+        j++;
       }
     }
     return out;

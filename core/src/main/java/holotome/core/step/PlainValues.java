@@ -150,7 +150,10 @@ final class PlainValues {
   }
 
   private static double[] reals(Object v) {
-    List<?> list = v instanceof List<?> l ? l : splitList(v);
+    // As text, numbers are parted by commas, blanks or both.
+    String text = v.toString().strip();
+    List<?> list =
+        v instanceof List<?> l ? l : text.isEmpty() ? List.of() : List.of(text.split("[\\s,]+"));
     double[] d = new double[list.size()];
     for (int i = 0; i < d.length; i++) {
       d[i] = real(list.get(i));

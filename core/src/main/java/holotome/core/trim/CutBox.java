@@ -1,5 +1,6 @@
 package holotome.core.trim;
 
+import holotome.core.cut.KnifeSplit;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;

@@ -3,6 +3,7 @@ package holotome.core.trim;
 import holotome.core.array.Ranks;
 import holotome.core.attribute.Blends;
 import holotome.core.attribute.Redrawn;
+import holotome.core.cut.Assembly;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;

@@ -1,5 +1,6 @@
 package holotome.core.trim;
 
+import holotome.core.cut.Knife;
 import holotome.core.frame.Frame;
 import holotome.core.geometry.Placing;
 import holotome.core.select.Fence;

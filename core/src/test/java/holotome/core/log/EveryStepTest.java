@@ -113,7 +113,16 @@ class EveryStepTest {
                 "60 cm")),
         given(Map.of("do", "mend.base", "height", "5 cm"), List.of(TIDY)),
         given(
+            Map.of("do", "mend.base", "height", "9 cm", "steps", 3, "ledge", "4 cm"),
+            List.of(TIDY)),
+        given(
+            Map.of("do", "mend.fill", "how", "bridge", "at", List.of(0, 0, 1.1, 3, 3, 0)),
+            List.of(TIDY)),
+        given(
             Map.of("do", "mend.hollow", "wall", "5 cm"),
+            List.of(Map.of("do", "mend.solid", "how", "new", "detail", "5 cm"))),
+        given(
+            Map.of("do", "mend.hollow", "wall", "5 cm", "drain", "5 cm", "drains", 2),
             List.of(Map.of("do", "mend.solid", "how", "new", "detail", "5 cm"))),
         given(
             Map.of(

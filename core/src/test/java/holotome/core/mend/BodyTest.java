@@ -53,6 +53,47 @@ class BodyTest {
     assertThat(java.util.Arrays.copyOf(out.xyz(), ball.xyz().length)).isEqualTo(ball.xyz());
   }
 
+  /** Outside and inside hang together then; each hole but the first makes a handle. */
+  @Test
+  void drainHolesGoThroughTheWall() {
+    Mesh ball = Shapes.coloured(Shapes.sphere(1, 4));
+    for (int holes = 1; holes <= 3; holes++) {
+      HollowOut step =
+          new HollowOut(new Length(0.2), new Length(0.05), new Length(0.16), holes, null);
+      Outcome o = apply(step, ball);
+      Mesh out = o.work().scan();
+      SolidProof proof = SolidProof.of(out, Work.unwatched());
+      assertThat(proof.holds()).as(proof.toString()).isTrue();
+      assertThat(proof.islands()).isEqualTo(1);
+      int euler = out.vertexCount() - out.triangleCount() / 2;
+      assertThat(euler).isEqualTo(2 - 2 * (holes - 1));
+      assertThat(o.notes().getLast()).contains("drain hole");
+    }
+    double whole =
+        Measures.volume(
+            apply(new HollowOut(new Length(0.2), new Length(0.05)), ball).work().scan());
+    HollowOut one = new HollowOut(new Length(0.2), new Length(0.05), new Length(0.16), 1, null);
+    // A cylinder through the wall, as a prism of 24 sides.
+    double away = 12 * Math.sin(Math.PI / 12) * 0.08 * 0.08 * 0.2;
+    assertThat(whole - Measures.volume(apply(one, ball).work().scan()))
+        .isCloseTo(away, within(0.15 * away));
+  }
+
+  @Test
+  void drainHolesArePlacedOnFewTriangles() {
+    Mesh cube = Shapes.cube(1);
+    double[] top = {0, 0, cube.bounds().maxZ()};
+    HollowOut step = new HollowOut(new Length(0.1), new Length(0.05), new Length(0.1), null, top);
+    Mesh out = apply(step, cube).work().scan();
+    SolidProof proof = SolidProof.of(out, Work.unwatched());
+    assertThat(proof.holds()).as(proof.toString()).isTrue();
+    assertThat(proof.islands()).isEqualTo(1);
+    HollowOut wide = new HollowOut(new Length(0.1), new Length(0.05), new Length(0.95), null, top);
+    assertThatThrownBy(() -> apply(wide, cube))
+        .isInstanceOf(Failure.class)
+        .hasMessageContaining("cleanly");
+  }
+
   @Test
   void whatIsNoSolidOrTooThinIsNotHollowed() {
     Mesh open = Submesh.of(Shapes.sphere(1, 3), t -> t != 5, Work.unwatched());
@@ -61,6 +102,43 @@ class BodyTest {
         .hasMessageContaining("mend.solid");
     assertThatThrownBy(() -> apply(new HollowOut(new Length(1.2), null), Shapes.sphere(1, 3)))
         .hasMessageContaining("Nothing would be hollow");
+  }
+
+  /** Under the half ball its own wall, then two discs, each wider by the ledge. */
+  @Test
+  void aSteppedBaseIsWhatItsDiscsAre() {
+    Mesh half = dome(96, 32);
+    double lowest = half.bounds().minZ();
+    PutOnBase step = new PutOnBase(new Length(0.6), 3, new Length(0.1));
+    Mesh out = apply(step, half).work().scan();
+    SolidProof proof = SolidProof.of(out, Work.unwatched());
+    assertThat(proof.holds()).as(proof.toString()).isTrue();
+    assertThat(proof.islands()).isEqualTo(1);
+    double expected =
+        2 * Math.PI / 3 + Math.PI * (0.2 - lowest + 0.2 * 1.1 * 1.1 + 0.2 * 1.2 * 1.2);
+    assertThat(Measures.volume(out)).isCloseTo(expected, within(0.012 * expected));
+    assertThat(out.bounds().maxX()).isCloseTo(1.2, within(0.01));
+    assertThat(out.bounds().minZ()).isCloseTo(lowest - 0.6, within(1e-6));
+  }
+
+  /** The ends of a pipe, joined again: as much surface as was cut out. */
+  @Test
+  void twoRimsAreJoinedByABridge() {
+    int around = 40;
+    Mesh pipe = Shapes.torus(2, 0.5, 60, around);
+    BitSet away = new BitSet();
+    away.set(0, 2 * around * 3);
+    Mesh open = Submesh.of(pipe, t -> !away.get(t), Work.unwatched());
+    assertThat(Naive.border(open)).isEqualTo(2 * around);
+    Mesh out = apply(new FillHoles(FillHoles.How.BRIDGE, null, false), open).work().scan();
+    assertThat(Naive.closedAndOriented(out)).isTrue();
+    assertThat(out.triangleCount()).isEqualTo(open.triangleCount() + 2 * around);
+    assertThat(Measures.volume(out)).isCloseTo(Measures.volume(pipe), within(0.05));
+    assertThat(SolidProof.of(out, Work.unwatched()).holds()).isTrue();
+    Mesh one = Submesh.of(Shapes.sphere(1, 3), t -> t != 5, Work.unwatched());
+    assertThatThrownBy(() -> apply(new FillHoles(FillHoles.How.BRIDGE, null, false), one))
+        .isInstanceOf(Failure.class)
+        .hasMessageContaining("two rims");
   }
 
   /** Half a ball on a base: its volume is that of the half ball and of the cylinder under it. */

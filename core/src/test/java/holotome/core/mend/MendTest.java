@@ -141,7 +141,7 @@ class MendTest {
   }
 
   @ParameterizedTest
-  @EnumSource(FillHoles.How.class)
+  @EnumSource(value = FillHoles.How.class, mode = EnumSource.Mode.EXCLUDE, names = "BRIDGE")
   void filledSphereIsClosedAgain(FillHoles.How how) {
     Mesh m = holed(4, 0.95, Vec.of(0, 0, 1), Vec.of(1, 0, 0), Vec.unit(Vec.of(-1, -1, -1)));
     Mesh out = fill(m, how, null, false);

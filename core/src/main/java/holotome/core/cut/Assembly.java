@@ -1,4 +1,4 @@
-package holotome.core.trim;
+package holotome.core.cut;
 
 import holotome.core.array.Ranks;
 import holotome.core.attribute.Blends;
@@ -15,7 +15,7 @@ import holotome.core.task.Work;
  * @param mesh the mesh
  * @param map its vertex per old or new vertex, -1 where it is left out; one element longer
  */
-record Assembly(Mesh mesh, int[] map) {
+public record Assembly(Mesh mesh, int[] map) {
 
   /**
    * @param kept triangles that go on whole
@@ -24,7 +24,7 @@ record Assembly(Mesh mesh, int[] map) {
    * @param added what the new vertices lie between
    * @param xyz positions of the new vertices
    */
-  static Assembly of(
+  public static Assembly of(
       Mesh from, Ranks kept, Redrawn pieces, int[] corners, Blends added, float[] xyz, Work work) {
     int all = from.vertexCount() + xyz.length / 3;
     int[] map = Compaction.of(corners, all);

@@ -1,4 +1,4 @@
-package holotome.core.trim;
+package holotome.core.cut;
 
 import holotome.core.array.Ranks;
 import holotome.core.attribute.Blends;

@@ -1,4 +1,4 @@
-package holotome.core.trim;
+package holotome.core.cut;
 
 import java.util.function.IntConsumer;
 
@@ -7,7 +7,7 @@ import java.util.function.IntConsumer;
  *
  * <p>A triangle is given as nine numbers, its corners in turn.
  */
-interface Knife {
+public interface Knife {
   int facets();
 
   /** How far a point lies from a facet's plane, signed. */

@@ -1,4 +1,4 @@
-package holotome.core.trim;
+package holotome.core.cut;
 
 import holotome.core.array.Ranks;
 import holotome.core.attribute.Redrawn;
@@ -22,7 +22,7 @@ import java.util.Map;
  * nearer to a plane than a hair (2e-7 of the diagonal) count as lying on it. One parallel pass over
  * the mesh, then work in proportion to the triangles along the facets.
  */
-final class KnifeSplit {
+public final class KnifeSplit {
   private static final int GRAIN = 1 << 14;
 
   private final Mesh mesh;
@@ -45,7 +45,7 @@ final class KnifeSplit {
   }
 
   /** The part within (or without) the knife's bounds. */
-  static Mesh of(Mesh mesh, Knife knife, boolean within, Work work) {
+  public static Mesh of(Mesh mesh, Knife knife, boolean within, Work work) {
     return new KnifeSplit(mesh, knife).run(within, work);
   }
 
