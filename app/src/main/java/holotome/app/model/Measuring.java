@@ -12,6 +12,9 @@ final class Measuring {
   /** Measuring waits so many seconds for memory when no other large computation is at work. */
   private static final double PATIENCE = 10;
 
+  /** Larger meshes are not held on to for what was found on them. */
+  private static final int KEPT = 20_000_000;
+
   private final Session session;
   private final Insights insights = new Insights();
   private Failure failure;
@@ -103,13 +106,16 @@ final class Measuring {
     if (surveyOf(mesh) != null || unsurveyed == mesh) {
       return;
     }
+    Survey before = survey != null && survey.mesh().triangleCount() <= KEPT ? survey : null;
+    // What is not compared with is let go of, with its mesh.
+    survey = before;
     session
         .jobs()
         .quietly(
             work -> {
               try (Claim room = Claim.of(Survey.memory(mesh))) {
                 room.require(PATIENCE, AppWords.of("common.measuring"), work);
-                return Survey.of(mesh, work);
+                return Survey.after(before, mesh, work);
               }
             },
             found -> {

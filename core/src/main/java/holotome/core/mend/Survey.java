@@ -1,9 +1,12 @@
 package holotome.core.mend;
 
 import holotome.core.array.DisjointSets;
+import holotome.core.array.Ranks;
 import holotome.core.geometry.Vec;
+import holotome.core.mesh.Lineage;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
 import holotome.core.spatial.SelfIntersections;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
@@ -30,8 +33,18 @@ import java.util.List;
  * @param noise the noise of the surface (one standard deviation), in base units
  * @param near the distance within which near points lie, the natural gap; 0 for none
  * @param handles how many handles there are in all, small or not; -1 where not counted
+ * @param crossings the pairs of triangles that cross
  */
-public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, int handles) {
+public record Survey(
+    Mesh mesh,
+    List<Fault> faults,
+    double noise,
+    double near,
+    int handles,
+    SelfIntersections crossings) {
+  /** Where more of a mesh is new than one triangle in so many it is looked at as a whole. */
+  private static final int FEW = 20;
+
   /** Above so many triangles it is not looked where handles are: that takes too long. */
   private static final int HANDLES = 20_000_000;
 
@@ -55,7 +68,17 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
   }
 
   public static Survey of(Mesh mesh, Work work) {
-    return new Maker(mesh).run(work);
+    return new Maker(mesh, null).run(work);
+  }
+
+  /**
+   * The same of a mesh that was made from one surveyed before: crossings are only looked for where
+   * it changed, and handles only where there are more or fewer.
+   *
+   * @param before null for none
+   */
+  public static Survey after(Survey before, Mesh mesh, Work work) {
+    return new Maker(mesh, before).run(work);
   }
 
   private static final class Maker {
@@ -66,9 +89,15 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
     private double near;
     private int handles = -1;
     private Fault doubledPoints;
+    private final Survey before;
+    private SelfIntersections crossings;
 
-    Maker(Mesh mesh) {
+    /** Whether the mesh is the one before but for a few triangles. */
+    private boolean changedLittle;
+
+    Maker(Mesh mesh, Survey before) {
       this.mesh = mesh;
+      this.before = before;
       tri = mesh.triangles();
     }
 
@@ -82,7 +111,7 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
       around(work.part(0.12, CoreWords.of("work.finding-spikes")));
       neighbours(first, work.part(0.35, CoreWords.of("work.finding-neighbours")));
       faults.sort((a, b) -> a.kind().compareTo(b.kind()));
-      return new Survey(mesh, faults, noise, near, handles);
+      return new Survey(mesh, faults, noise, near, handles, crossings);
     }
 
     private void add(Fault f) {
@@ -207,9 +236,63 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
       return Math.sqrt(Math.max(square(3 * t), Math.max(square(3 * t + 1), square(3 * t + 2))));
     }
 
+    /** What crosses, told from what did before where only little changed. */
+    private SelfIntersections changed(int[] first, Work work) {
+      Lineage.Common common =
+          before == null || !before.crossings.isWhole()
+              ? null
+              : Lineage.common(before.mesh.lineage(), mesh.lineage());
+      if (common == null) {
+        return SelfIntersections.of(mesh, first, work);
+      }
+      Ranks others =
+          Submesh.chosen(
+              mesh.triangleCount(),
+              t -> !isWhereItWas(common.from(t), t),
+              work.part(0.2, work.label()));
+      if ((long) FEW * others.size() > mesh.triangleCount()) {
+        return SelfIntersections.of(mesh, first, work.part(0.8, work.label()));
+      }
+      changedLittle = true;
+      BitSet fresh = new BitSet();
+      for (int i = 0; i < others.size(); i++) {
+        fresh.set(others.select(i));
+      }
+      return SelfIntersections.after(
+          before.crossings,
+          t -> {
+            int now = common.to(t);
+            return now < 0 || fresh.get(now) ? -1 : now;
+          },
+          fresh,
+          mesh,
+          first,
+          work.part(0.8, work.label()));
+    }
+
+    /** Whether a triangle of the mesh before has the corners it had. */
+    private boolean isWhereItWas(int old, int t) {
+      if (old < 0) {
+        return false;
+      }
+      float[] p = before.mesh.xyz();
+      int[] was = before.mesh.triangles();
+      for (int c = 0; c < 3; c++) {
+        int a = 3 * was[3 * old + c];
+        int b = 3 * tri[3 * t + c];
+        if (p[a] != mesh.xyz()[b]
+            || p[a + 1] != mesh.xyz()[b + 1]
+            || p[a + 2] != mesh.xyz()[b + 2]) {
+          return false;
+        }
+      }
+      return true;
+    }
+
     /** Pairs that hang together through shared triangles are one place. */
     private void crossings(int[] first, Work work) {
-      SelfIntersections found = SelfIntersections.of(mesh, first, work);
+      SelfIntersections found = changed(first, work);
+      crossings = found;
       if (found.count() == 0) {
         return;
       }
@@ -265,7 +348,8 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
         addEdge(folds, h);
       }
       add(folds.done(Fault.Kind.FOLDS));
-      holes(adjacency);
+      int[][] loops = Borders.of(adjacency).loops();
+      holes(loops);
       // Points that were doubled to part two fans tear nothing and are as they should be.
       if (Borders.torn(adjacency, first) > 0) {
         add(doubledPoints);
@@ -273,10 +357,14 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
       nearPoints(first, adjacency, work.part(0.1, CoreWords.of("work.comparing-points")));
       boolean isManifold =
           adjacency.crowdedEdges() == 0 && adjacency.misfitEdges() == 0 && pinched.count() == 0;
+      Islands islands = Islands.of(mesh, work.part(0.1, CoreWords.of("work.finding-islands")));
       if (isManifold) {
-        handles(adjacency, work.part(0.2, CoreWords.of("work.finding-handles")));
+        handles(
+            adjacency,
+            genus(adjacency, islands, loops.length),
+            work.part(0.2, CoreWords.of("work.finding-handles")));
       }
-      islands(adjacency, work.part(0.3, CoreWords.of("work.finding-islands")));
+      islands(adjacency, islands, work.part(0.2, CoreWords.of("work.finding-islands")));
     }
 
     private void addEdge(Fault.Gathered g, int h) {
@@ -290,15 +378,34 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
           Math.sqrt(square(h)));
     }
 
-    private void holes(Adjacency adjacency) {
+    private void holes(int[][] loops) {
       Fault.Gathered g = new Fault.Gathered();
-      for (int[] loop : Borders.of(adjacency).loops()) {
+      for (int[] loop : loops) {
         g.addVertex(mesh, tri[loop[0]], Borders.perimeter(mesh, loop));
       }
       add(g.done(Fault.Kind.HOLES));
     }
 
-    private void handles(Adjacency adjacency, Work work) {
+    /** By Euler's formula: how many handles there are, small or not. */
+    private int genus(Adjacency adjacency, Islands islands, int loops) {
+      BitSet unused = mesh.unused();
+      long used = mesh.vertexCount() - (unused == null ? 0 : unused.cardinality());
+      long triangles = mesh.triangleCount();
+      long edges = (3 * triangles + adjacency.borderEdges()) / 2;
+      return (int) ((2L * islands.count() - loops - (used - edges + triangles)) / 2);
+    }
+
+    /** Where there are as many as before a small change, they are taken to be the same. */
+    private void handles(Adjacency adjacency, int genus, Work work) {
+      boolean isKnown = changedLittle && before.handles == genus;
+      if (genus == 0 || isKnown) {
+        handles = genus;
+        Fault same = isKnown ? before.of(Fault.Kind.HANDLES) : null;
+        if (same != null) {
+          add(same);
+        }
+        return;
+      }
       if (mesh.triangleCount() > HANDLES) {
         return;
       }
@@ -317,10 +424,8 @@ public record Survey(Mesh mesh, List<Fault> faults, double noise, double near, i
     }
 
     /** Closed islands inside out, and islands that are shut in. */
-    private void islands(Adjacency adjacency, Work work) {
-      Islands islands = Islands.of(mesh, work.part(0.4, CoreWords.of("work.finding-islands")));
-      boolean[] shut =
-          ShutIn.of(mesh, islands, work.part(0.6, CoreWords.of("work.finding-shells")));
+    private void islands(Adjacency adjacency, Islands islands, Work work) {
+      boolean[] shut = ShutIn.of(mesh, islands, work);
       int[] of = islands.ofTriangle();
       boolean[] open = new boolean[islands.count()];
       double[] volume = new double[islands.count()];

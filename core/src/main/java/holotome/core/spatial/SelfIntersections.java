@@ -8,6 +8,7 @@ import holotome.core.topology.PointWeld;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.function.IntUnaryOperator;
 
 /**
  * The pairs of triangles that meet where they should not: in more than the corners and edges they
@@ -51,6 +52,55 @@ public record SelfIntersections(long count, int[] pairs) {
       throw Failure.cannot(CoreWords.of("self-intersections.too-many", MANY));
     }
     return new Search(mesh, first).run(work);
+  }
+
+  /**
+   * As {@link #of(Mesh, int[], Work)}, for a mesh that was made from one looked at before: only
+   * what is new is held against the rest. Costs two passes over the triangles and what is near the
+   * new.
+   *
+   * @param before what was found on the mesh before, all of it
+   * @param to the number now of a triangle of the mesh before; -1 where it is gone or changed
+   * @param fresh the triangles that were not there before
+   */
+  public static SelfIntersections after(
+      SelfIntersections before,
+      IntUnaryOperator to,
+      BitSet fresh,
+      Mesh mesh,
+      int[] first,
+      Work work) {
+    if (mesh.triangleCount() > MANY) {
+      throw Failure.cannot(CoreWords.of("self-intersections.too-many", MANY));
+    }
+    Found found = new Found();
+    for (int i = 0; i < before.pairs.length; i += 2) {
+      int t = to.applyAsInt(before.pairs[i]);
+      int u = to.applyAsInt(before.pairs[i + 1]);
+      if (t >= 0 && u >= 0) {
+        found.add(t, u);
+      }
+    }
+    int[] near = NearTriangles.of(mesh, fresh, work.part(0.4, work.label()));
+    int[] corners = new int[3 * near.length];
+    for (int i = 0; i < near.length; i++) {
+      System.arraycopy(mesh.triangles(), 3 * near[i], corners, 3 * i, 3);
+    }
+    Mesh part = new Mesh(mesh.xyz(), corners);
+    SelfIntersections more = new Search(part, first).run(work.part(0.6, work.label()));
+    for (int i = 0; i < more.pairs.length; i += 2) {
+      int t = near[more.pairs[i]];
+      int u = near[more.pairs[i + 1]];
+      if (fresh.get(t) || fresh.get(u)) {
+        found.add(t, u);
+      }
+    }
+    return new SelfIntersections(found.count, Arrays.copyOf(found.pairs, found.size));
+  }
+
+  /** Whether all pairs are kept. */
+  public boolean isWhole() {
+    return pairs.length == 2 * count;
   }
 
   /** The triangles that are in any of the pairs. */

@@ -5,13 +5,18 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
+import holotome.core.part.Workpiece;
 import holotome.core.spatial.SelfIntersections;
+import holotome.core.step.Run;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 
 /** Each fault made by hand is found, counted and placed; sound meshes have none. */
@@ -138,5 +143,60 @@ class SurveyTest {
     } finally {
       Parallel.limitThreads(64);
     }
+  }
+
+  /** After edits, what is told from before is what a look at the whole tells. */
+  @Test
+  void afterAnEditTheSameIsFound() {
+    Random r = new Random(4);
+    Mesh now =
+        Shapes.together(
+            Shapes.sphere(1, 4), Shapes.moved(Shapes.sphere(1, 4), 1.3, 0.2, 0.1), bent());
+    Survey before = Survey.of(now, Work.unwatched());
+    int seen = 0;
+    for (int i = 0; i < 25; i++) {
+      int t = r.nextInt(now.triangleCount());
+      double[] at = new double[9];
+      for (int k = 0; k < 9; k++) {
+        at[k] = now.xyz()[3 * now.triangles()[3 * t + k / 3] + k % 3];
+      }
+      double[] edge = java.util.Arrays.copyOf(at, 6);
+      Edit e =
+          switch (i % 5) {
+            case 0 -> new Edit(Edit.How.MOVE, at, null, new double[] {0.4, 0.1, r.nextGaussian()});
+            case 1 -> Edit.of(Edit.How.SPLIT, at);
+            case 2 -> Edit.of(Edit.How.COLLAPSE, edge);
+            case 3 -> Edit.of(Edit.How.TURN, edge);
+            default -> Edit.of(Edit.How.DELETE, at);
+          };
+      Mesh next;
+      try {
+        next =
+            new EditMesh(List.of(e))
+                .apply(Workpiece.of(now, Frame.PLAIN), Run.unwatched())
+                .work()
+                .scan();
+      } catch (holotome.core.task.Failure f) {
+        continue;
+      }
+      Survey after = Survey.after(before, next, Work.unwatched());
+      Survey whole = Survey.of(next, Work.unwatched());
+      assertThat(after.crossings().count()).isEqualTo(whole.crossings().count());
+      assertThat(after.crossings().triangles()).isEqualTo(whole.crossings().triangles());
+      assertThat(after.faults().stream().map(f -> f.kind() + " " + f.count()).toList())
+          .isEqualTo(whole.faults().stream().map(f -> f.kind() + " " + f.count()).toList());
+      seen += after.crossings().count() != before.crossings().count() ? 1 : 0;
+      now = next;
+      before = after;
+    }
+    assertThat(seen).isGreaterThan(2);
+  }
+
+  /** A sheet with a triangle that comes through it. */
+  private static Mesh bent() {
+    Mesh sheet = Shapes.moved(Shapes.sheet(2, 20), 0, 0, 0.05);
+    float[] xyz = sheet.xyz().clone();
+    xyz[3 * 100 + 2] = 1.5f;
+    return sheet.withPositions(xyz);
   }
 }
