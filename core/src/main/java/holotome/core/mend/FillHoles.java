@@ -3,6 +3,7 @@ package holotome.core.mend;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Patching;
+import holotome.core.mesh.Submesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.solve.PlaneFit;
@@ -19,6 +20,7 @@ import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
 
@@ -61,6 +63,9 @@ public record FillHoles(
   /** A rim that lies so near its plane, of its length, is flat: a cut, a foot; 1 % of across. */
   private static final double EVEN = 0.003;
 
+  /** Teeth behind teeth are taken away so often. */
+  private static final int ROUNDS = 3;
+
   /** Rims of fewer edges say nothing of how they were meant. */
   private static final int MANY = 24;
 
@@ -86,7 +91,30 @@ public record FillHoles(
     Work work = run.work();
     Mesh mesh = in.scan();
     Adjacency adjacency = Adjacency.of(mesh, work.part(0.1, CoreWords.of("work.finding-holes")));
+    if (adjacency.borderEdges() > 0) {
+      Mesh whole =
+          Rims.whole(mesh, adjacency, notes, work.part(0.05, CoreWords.of("work.finding-holes")));
+      if (whole != mesh) {
+        mesh = whole;
+        adjacency = Adjacency.of(mesh, work.part(0.1, CoreWords.of("work.finding-holes")));
+      }
+    }
     int[][] loops = Borders.of(adjacency).loops();
+    int teeth = 0;
+    for (int round = 0; round < ROUNDS; round++) {
+      BitSet away = Rims.teeth(mesh, adjacency, wanted(mesh, loops, in));
+      if (away.isEmpty()) {
+        break;
+      }
+      teeth += away.cardinality();
+      mesh =
+          Submesh.of(mesh, t -> !away.get(t), work.part(0.02, CoreWords.of("work.finding-holes")));
+      adjacency = Adjacency.of(mesh, work.part(0.02, CoreWords.of("work.finding-holes")));
+      loops = Borders.of(adjacency).loops();
+    }
+    if (teeth > 0) {
+      notes.add(CoreWords.count("rims.teeth", teeth));
+    }
     if (anyMeetsItself(mesh, loops)) {
       // A border that comes by a point twice goes round two fans that meet there: apart, it does
       // not.
@@ -97,36 +125,28 @@ public record FillHoles(
     if (how == How.BRIDGE) {
       return bridged(in, mesh, loops, notes, work.part(0.6, CoreWords.of("work.filling-holes")));
     }
-    double limit = upTo == null ? Double.POSITIVE_INFINITY : in.frame().toBaseLength(upTo.metres());
+    List<int[]> wanted = wanted(mesh, loops, in);
     List<HoleFill> fills = new ArrayList<>();
-    int failed = 0;
-    int left = 0;
-    double longest = longest(mesh, loops);
-    boolean[] chosen = at == null ? null : chosen(mesh, loops, in);
-    double share = 0.6 / Math.max(1, loops.length);
-    for (int i = 0; i < loops.length; i++) {
-      int[] loop = loops[i];
-      double length = Borders.perimeter(mesh, loop);
-      if (chosen != null && !chosen[i]) {
-        continue;
-      }
-      if (length > limit || keepLongest && length == longest) {
-        left++;
-        continue;
-      }
+    List<int[]> filled = new ArrayList<>();
+    Work filling = work.part(0.4, CoreWords.of("work.filling-holes"));
+    double share = 1.0 / Math.max(1, wanted.size());
+    for (int[] loop : wanted) {
+      boolean smooth =
+          how == How.SMOOTH
+              || how == How.BY_RIM && !isFlat(mesh, loop, Borders.perimeter(mesh, loop));
       HoleFill fill =
-          HoleFill.of(
-              mesh,
-              adjacency,
-              loop,
-              how == How.SMOOTH || how == How.BY_RIM && !isFlat(mesh, loop, length),
-              work.part(share, CoreWords.of("work.filling-holes")));
-      if (fill == null) {
-        failed++;
-      } else {
+          HoleFill.of(mesh, adjacency, loop, smooth, filling.part(share, filling.label()));
+      if (fill != null) {
         fills.add(fill);
+        filled.add(loop);
       }
     }
+    int failed = wanted.size() - fills.size();
+    int left = at == null ? loops.length - wanted.size() : 0;
+    int crossing =
+        fills.isEmpty()
+            ? 0
+            : reroute(mesh, adjacency, filled, fills, work.part(0.15, filling.label()));
     Mesh now = mesh;
     int added = fills.stream().mapToInt(f -> f.triangles().length / 3).sum();
     Mesh result = joined(mesh, fills, work.part(0.1, CoreWords.of("work.filling-holes")));
@@ -136,6 +156,9 @@ public record FillHoles(
     }
     if (failed > 0) {
       note += "; " + CoreWords.count("fill-holes.could-not-be-filled-their", failed);
+    }
+    if (crossing > 0) {
+      note += "; " + CoreWords.count("fill-holes.cut-through", crossing);
     }
     long unsettled = fills.stream().filter(f -> !f.settled()).count();
     if (unsettled > 0) {
@@ -147,6 +170,57 @@ public record FillHoles(
       notes.add(1, CoreWords.of("fill-holes.stands-out", Length.inBase(out)));
     }
     return new Outcome(in.withScan(result), notes, null, fills.size());
+  }
+
+  /** The holes that are to be filled. */
+  private List<int[]> wanted(Mesh mesh, int[][] loops, Workpiece in) {
+    double limit = upTo == null ? Double.POSITIVE_INFINITY : in.frame().toBaseLength(upTo.metres());
+    double longest = keepLongest ? longest(mesh, loops) : Double.NaN;
+    boolean[] chosen = at == null ? null : chosen(mesh, loops, in);
+    List<int[]> out = new ArrayList<>();
+    for (int i = 0; i < loops.length; i++) {
+      double length = Borders.perimeter(mesh, loops[i]);
+      if ((chosen == null || chosen[i]) && length <= limit && length != longest) {
+        out.add(loops[i]);
+      }
+    }
+    return out;
+  }
+
+  /**
+   * Closes holes the other way whose patches cut through something, where that cuts nothing.
+   *
+   * @return how many still do
+   */
+  private static int reroute(
+      Mesh mesh, Adjacency adjacency, List<int[]> loops, List<HoleFill> fills, Work work) {
+    int first = mesh.triangleCount();
+    Mesh once = joined(mesh, fills, Work.unwatched());
+    int[] crossings = PatchCheck.crossings(once, first, fills, work.part(0.5, work.label()));
+    List<HoleFill> others = new ArrayList<>(fills);
+    boolean any = false;
+    for (int i = 0; i < crossings.length; i++) {
+      if (crossings[i] > 0) {
+        boolean smooth = fills.get(i).xyz().length == 0;
+        HoleFill other = HoleFill.of(mesh, adjacency, loops.get(i), smooth, Work.unwatched());
+        any |= other != null;
+        others.set(i, other == null ? fills.get(i) : other);
+      }
+    }
+    int left = 0;
+    int[] then =
+        any
+            ? PatchCheck.crossings(
+                joined(mesh, others, Work.unwatched()), first, others, work.part(0.5, work.label()))
+            : crossings;
+    for (int i = 0; i < crossings.length; i++) {
+      if (crossings[i] > 0 && then[i] == 0) {
+        fills.set(i, others.get(i));
+      } else {
+        left += crossings[i] > 0 ? 1 : 0;
+      }
+    }
+    return left;
   }
 
   private Outcome bridged(Workpiece in, Mesh mesh, int[][] loops, List<String> notes, Work work) {

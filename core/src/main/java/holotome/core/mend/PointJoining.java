@@ -1,7 +1,9 @@
 package holotome.core.mend;
 
 import holotome.core.array.DisjointSets;
+import holotome.core.attribute.Provenance;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
 import holotome.core.spatial.NearPairs;
 import holotome.core.task.Work;
 import holotome.core.topology.PointWeld;
@@ -56,6 +58,34 @@ final class PointJoining {
     }
     work.advance(0.1);
     return j;
+  }
+
+  /** Joins only what is on the very same spot. */
+  static PointJoining ofSpots(Mesh mesh, BitSet among, Work work) {
+    PointJoining j = new PointJoining(mesh.xyz());
+    j.joinSameSpots(among, work);
+    return j;
+  }
+
+  /** The mesh over the points that stay, without the triangles that are then none. */
+  Mesh joined(Mesh mesh, Work work) {
+    int[] tri = new int[mesh.triangles().length];
+    for (int h = 0; h < tri.length; h++) {
+      tri[h] = find(mesh.triangles()[h]);
+    }
+    Mesh all =
+        mesh.derive(
+            Provenance.of(mesh.vertexCount(), mesh.triangleCount()).build(),
+            new float[0],
+            tri,
+            Work.unwatched());
+    return Submesh.of(
+        all,
+        t ->
+            tri[3 * t] != tri[3 * t + 1]
+                && tri[3 * t + 1] != tri[3 * t + 2]
+                && tri[3 * t + 2] != tri[3 * t],
+        work);
   }
 
   /** Joins points of no distance; gives one point of each spot. */

@@ -1,6 +1,5 @@
 package holotome.core.mend;
 
-import holotome.core.attribute.Provenance;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.Part;
@@ -98,24 +97,7 @@ public record WeldPoints(
 
   private static Outcome welded(Workpiece in, PointJoining joining, double d, Work work) {
     Mesh mesh = in.scan();
-    int[] tri = new int[mesh.triangles().length];
-    for (int h = 0; h < tri.length; h++) {
-      tri[h] = joining.find(mesh.triangles()[h]);
-    }
-    Mesh joined =
-        mesh.derive(
-            Provenance.of(mesh.vertexCount(), mesh.triangleCount()).build(),
-            new float[0],
-            tri,
-            Work.unwatched());
-    Mesh whole =
-        Submesh.of(
-            joined,
-            t ->
-                tri[3 * t] != tri[3 * t + 1]
-                    && tri[3 * t + 1] != tri[3 * t + 2]
-                    && tri[3 * t + 2] != tri[3 * t],
-            work.part(0.15, CoreWords.of("work.dropping-triangles")));
+    Mesh whole = joining.joined(mesh, work.part(0.15, CoreWords.of("work.dropping-triangles")));
     if (whole.isEmpty()) {
       throw Failure.cannot(CoreWords.of("weld-points.nothing-left"));
     }

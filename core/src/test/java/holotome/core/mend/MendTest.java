@@ -11,10 +11,12 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.Workpiece;
+import holotome.core.spatial.SelfIntersections;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import holotome.core.topology.Borders;
 import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.List;
@@ -255,5 +257,82 @@ class MendTest {
       }
     }
     return new Mesh(xyz, tri);
+  }
+
+  /** Doubled points, a tooth and a loose triangle along a rim: cleaned, said, and filled. */
+  @Test
+  void rimsAreCleanedBeforeTheyAreFilled() {
+    Mesh ball = Shapes.sphere(1, 4);
+    Mesh holed = Submesh.of(ball, t -> !isNearTop(ball, t, 0.4), Work.unwatched());
+    int border = (int) Naive.border(holed);
+    float[] xyz = java.util.Arrays.copyOf(holed.xyz(), holed.xyz().length + 9 + 3 + 3);
+    int n = holed.vertexCount();
+    // A loose triangle over the hole; a tooth on a rim edge; a rim point that is there twice.
+    float[] loose = {-0.05f, 0, 1, 0.05f, 0, 1, 0, 0.05f, 1};
+    System.arraycopy(loose, 0, xyz, 3 * n, 9);
+    int[] rim = rimEdge(holed);
+    xyz[3 * n + 9] = 0.05f * (holed.xyz()[3 * rim[0]]);
+    xyz[3 * n + 10] = 0.05f * (holed.xyz()[3 * rim[0] + 1]);
+    xyz[3 * n + 11] = 1;
+    System.arraycopy(holed.xyz(), 3 * rim[2], xyz, 3 * n + 12, 3);
+    int[] tri = java.util.Arrays.copyOf(holed.triangles(), holed.triangles().length + 6);
+    for (int c = 3 * rim[3]; c < 3 * rim[3] + 3; c++) {
+      tri[c] = tri[c] == rim[2] ? n + 4 : tri[c];
+    }
+    int[] more = {n, n + 1, n + 2, rim[1], rim[0], n + 3};
+    System.arraycopy(more, 0, tri, holed.triangles().length, 6);
+    Outcome out =
+        new FillHoles(FillHoles.How.SMOOTH, null, false)
+            .apply(Workpiece.of(new Mesh(xyz, tri), Frame.PLAIN), Run.unwatched());
+    Mesh filled = Submesh.used(out.work().scan());
+    assertThat(border).isGreaterThan(20);
+    assertThat(out.notes().toString()).contains("doubled point", "2 loose or sharp triangles");
+    assertThat(Naive.closedAndOriented(filled)).isTrue();
+    assertThat(Naive.islands(filled)).isEqualTo(1);
+    assertThat(Measures.volume(filled)).isCloseTo(4 * Math.PI / 3, within(0.06));
+  }
+
+  private static boolean isNearTop(Mesh m, int t, double across) {
+    float[] p = m.xyz();
+    int v = 3 * m.triangles()[3 * t];
+    return p[v + 2] > 0 && Math.hypot(p[v], p[v + 1]) < across;
+  }
+
+  /** A rim edge's two points, another rim point farther on, and a triangle of that one's. */
+  private static int[] rimEdge(Mesh m) {
+    Adjacency adjacency = Adjacency.of(m, Work.unwatched());
+    int[] loop = Borders.of(adjacency).loops()[0];
+    int[] rim = Borders.vertices(m, loop);
+    int far = rim.length / 2;
+    return new int[] {rim[0], rim[1], rim[far], loop[far] / 3};
+  }
+
+  /** A smooth patch would go through a wall that stands in the hole: the flat one does not. */
+  @Test
+  void aPatchThatWouldCutThroughIsRoutedOtherwise() {
+    Mesh ball = Shapes.sphere(1, 4);
+    Mesh holed = Submesh.of(ball, t -> !isNearTop(ball, t, 0.6), Work.unwatched());
+    double lid = holed.bounds().maxZ();
+    Mesh wall = Shapes.moved(Shapes.cube(0.1), 0, 0, lid + 0.12);
+    Mesh both = Shapes.together(holed, wall);
+    Outcome out =
+        new FillHoles(FillHoles.How.SMOOTH, null, false)
+            .apply(Workpiece.of(both, Frame.PLAIN), Run.unwatched());
+    assertThat(SelfIntersections.count(out.work().scan(), Work.unwatched())).isZero();
+    assertThat(out.work().scan().vertexCount()).isEqualTo(both.vertexCount());
+    assertThat(Naive.border(out.work().scan())).isZero();
+    Mesh alone =
+        new FillHoles(FillHoles.How.SMOOTH, null, false)
+            .apply(Workpiece.of(holed, Frame.PLAIN), Run.unwatched())
+            .work()
+            .scan();
+    assertThat(SelfIntersections.count(Shapes.together(alone, wall), Work.unwatched()))
+        .isPositive();
+    // Where both ways cut through it is said.
+    Mesh tall = Shapes.together(holed, Shapes.moved(Shapes.cube(0.5), 0, 0, lid));
+    Outcome still =
+        new FillHoles(FillHoles.How.SMOOTH, null, false)
+            .apply(Workpiece.of(tall, Frame.PLAIN), Run.unwatched());
+    assertThat(still.notes().toString()).contains("one patch cuts through");
   }
 }
