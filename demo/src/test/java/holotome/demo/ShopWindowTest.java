@@ -31,6 +31,26 @@ class ShopWindowTest {
     return out;
   }
 
+  /** Selected too narrowly, some of the boiling stays around the patch: that is said. */
+  @Test
+  void aRimWithinTheNoiseIsTold() {
+    Mesh scan = ShopWindow.scan(60_000);
+    BitSet some = new BitSet();
+    for (int t = 0; t < scan.triangleCount(); t++) {
+      int v = 3 * scan.triangles()[3 * t];
+      double x = scan.xyz()[v];
+      double z = scan.xyz()[v + 2];
+      some.set(t, x > 0.43 && x < 1.2 && z > 0.73 && z < 1.97);
+    }
+    Outcome out =
+        new PatchRegion(
+                List.of(Pick.of(Pick.Join.REPLACE, some, scan.triangleCount())),
+                PatchRegion.Shape.PLANE,
+                false)
+            .apply(Workpiece.of(scan, Frame.PLAIN), Run.unwatched());
+    assertThat(out.notes().getLast()).contains("The rim is up to", "select a little more");
+  }
+
   @ParameterizedTest
   @ValueSource(booleans = {true, false})
   void thePanesLieWithinAMillimetreOfTheTruth(boolean common) {

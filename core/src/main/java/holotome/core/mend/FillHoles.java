@@ -115,7 +115,7 @@ public record FillHoles(
     if (teeth > 0) {
       notes.add(CoreWords.count("rims.teeth", teeth));
     }
-    if (anyMeetsItself(mesh, loops)) {
+    if (anyMeetsItself(mesh, List.of(loops))) {
       // A border that comes by a point twice goes round two fans that meet there: apart, it does
       // not.
       mesh = FanSplit.split(mesh, notes, work.part(0.1, CoreWords.of("work.parting-fans")));
@@ -287,8 +287,9 @@ public record FillHoles(
     return out;
   }
 
-  private static boolean anyMeetsItself(Mesh mesh, int[][] loops) {
-    return Arrays.stream(loops)
+  /** Whether any border comes by one of its points twice. */
+  static boolean anyMeetsItself(Mesh mesh, List<int[]> loops) {
+    return loops.stream()
         .anyMatch(
             loop -> Arrays.stream(Borders.vertices(mesh, loop)).distinct().count() < loop.length);
   }

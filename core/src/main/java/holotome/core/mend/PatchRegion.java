@@ -30,6 +30,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /**
  * Makes the selected regions anew as plain shapes that follow what is around them, not the noise
@@ -57,6 +58,15 @@ public record PatchRegion(
 
   /** What is nearer to the rim than so many of its edges goes over into it. */
   private static final double BLEND = 4;
+
+  /** What is farther off than so many times the median is no part of a shape. */
+  private static final double FAR = 3;
+
+  /** Shapes are fitted anew without that so many times. */
+  private static final int ROUNDS = 8;
+
+  /** A rim that is off by so many times the noise of the whole lies within what is to go. */
+  private static final double PROUD = 12;
 
   /** What a region becomes. */
   public enum Shape {
@@ -91,22 +101,24 @@ public record PatchRegion(
     }
     Opening opening =
         Opening.of(mesh, set, work.part(0.1, CoreWords.of("work.dropping-triangles")));
-    Mesh open = opening.mesh();
     Adjacency adjacency =
-        Adjacency.of(open, work.part(0.15, CoreWords.of("work.finding-neighbours")));
+        Adjacency.of(opening.mesh(), work.part(0.1, CoreWords.of("work.finding-neighbours")));
     List<int[]> loops = opening.loops(adjacency, 1);
+    if (FillHoles.anyMeetsItself(opening.mesh(), loops)) {
+      // A rim that comes by a point twice: the fans that meet there are parted.
+      opening = opening.parted(work.part(0.05, CoreWords.of("work.parting-fans")));
+      adjacency =
+          Adjacency.of(opening.mesh(), work.part(0.05, CoreWords.of("work.finding-neighbours")));
+      loops = opening.loops(adjacency, 1);
+    }
+    Mesh open = opening.mesh();
     List<HoleFill> fills =
         opening.fills(adjacency, loops, work.part(0.2, CoreWords.of("work.filling-holes")));
-    for (int i = fills.size() - 1; i >= 0; i--) {
-      if (fills.get(i) == null) {
-        fills.remove(i);
-        loops.remove(i);
-      }
-    }
-    if (fills.isEmpty()) {
+    if (fills.isEmpty() || fills.contains(null)) {
       throw Failure.cannot(CoreWords.of("patch-region.no-rim"));
     }
-    double[] worst = new double[1];
+    // How far off its rows are, RMS, how far the rim, and how rough the rest of the mesh is.
+    double[] worst = new double[3];
     List<HoleFill> shaped =
         shape == Shape.SMOOTH
             ? fills
@@ -120,6 +132,9 @@ public record PatchRegion(
             "patch-region.made", fills.size(), filled.triangleCount() - open.triangleCount()));
     if (shape != Shape.SMOOTH) {
       notes.add(CoreWords.of("patch-region.fits", Length.inBase(worst[0])));
+      if (worst[1] > PROUD * worst[2]) {
+        notes.add(CoreWords.of("patch-region.rim-off", Length.inBase(worst[1])));
+      }
     }
     return new Outcome(in.withScan(coloured), notes, null, fills.size());
   }
@@ -128,6 +143,7 @@ public record PatchRegion(
   private List<HoleFill> shaped(
       Mesh open, List<int[]> loops, List<HoleFill> fills, double[] worst, Work work) {
     VertexFans fans = VertexFans.of(open, work);
+    worst[2] = NoiseLevel.of(open, fans);
     List<int[]> frames = new ArrayList<>();
     for (int[] loop : loops) {
       frames.add(around(open, fans, loop));
@@ -139,9 +155,20 @@ public record PatchRegion(
       work.check();
       PlainShape s = common ? all : fitted(open, frames.get(i));
       worst[0] = Math.max(worst[0], s.rms());
+      worst[1] = Math.max(worst[1], off(open, loops.get(i), s));
       out.add(onto(open, loops.get(i), fills.get(i), s));
     }
     return out;
+  }
+
+  /** How far a rim is from a shape at most. */
+  private static double off(Mesh mesh, int[] loop, PlainShape shape) {
+    double most = 0;
+    for (int v : Borders.vertices(mesh, loop)) {
+      double[] p = Vec.at(mesh.xyz(), v);
+      most = Math.max(most, Vec.distance(p, shape.nearest(p)));
+    }
+    return most;
   }
 
   /** The vertices of a few rows of triangles around a border, without the border's own. */
@@ -162,22 +189,58 @@ public record PatchRegion(
     for (int i = 0; i < points.length; i++) {
       points[i] = mesh.xyz()[3 * frame[i / 3] + i % 3];
     }
+    double[] n = null;
+    if (shape == Shape.CYLINDER) {
+      float[] normals = Measures.vertexNormals(mesh);
+      n = new double[points.length];
+      for (int i = 0; i < n.length; i++) {
+        n[i] = normals[3 * frame[i / 3] + i % 3];
+      }
+    }
+    PlainShape s = fitted(points, n);
+    for (int round = 0; round < ROUNDS; round++) {
+      int[] near = near(points, s);
+      if (near.length < 12 || 3 * near.length == points.length) {
+        break;
+      }
+      s = fitted(some(points, near), n == null ? null : some(n, near));
+    }
+    return s;
+  }
+
+  private PlainShape fitted(double[] points, double[] normals) {
     if (shape == Shape.BALL) {
       return new PlainShape.Ball(SphereFit.of(points));
     }
     if (shape == Shape.CYLINDER) {
-      float[] normals = Measures.vertexNormals(mesh);
-      double[] n = new double[points.length];
-      for (int i = 0; i < n.length; i++) {
-        n[i] = normals[3 * frame[i / 3] + i % 3];
-      }
-      return new PlainShape.Tube(CylinderFit.of(points, n));
+      return new PlainShape.Tube(CylinderFit.of(points, normals));
     }
     PlaneFit.Sum sum = new PlaneFit.Sum();
     for (int i = 0; i < points.length; i += 3) {
       sum.add(points[i], points[i + 1], points[i + 2], 1);
     }
     return new PlainShape.Plane(sum.fit());
+  }
+
+  /** The points that are not far off a shape, as what belongs to a frame around it is. */
+  private static int[] near(double[] points, PlainShape shape) {
+    double[] off = new double[points.length / 3];
+    for (int i = 0; i < off.length; i++) {
+      double[] p = Arrays.copyOfRange(points, 3 * i, 3 * i + 3);
+      off[i] = Vec.distance(p, shape.nearest(p));
+    }
+    double[] sorted = off.clone();
+    Arrays.sort(sorted);
+    double most = FAR * sorted[off.length / 2];
+    return IntStream.range(0, off.length).filter(i -> off[i] <= most).toArray();
+  }
+
+  private static double[] some(double[] points, int[] which) {
+    double[] out = new double[3 * which.length];
+    for (int i = 0; i < which.length; i++) {
+      System.arraycopy(points, 3 * which[i], out, 3 * i, 3);
+    }
+    return out;
   }
 
   /**

@@ -16,6 +16,11 @@ final class Plinth {
   /** Corners of a full turn where an outline is round. */
   private static final int ROUND = 48;
 
+  private static final double STRAIGHT = 1e-3;
+
+  /** How much straight runs are bent, of their distance from the middle. */
+  private static final double HAIR = 1e-5;
+
   private double[] xyz;
   private int points;
   private int[] triangles = new int[64];
@@ -112,15 +117,44 @@ final class Plinth {
   /** The ring between two outlines, seen from above. */
   private boolean ledge(double[] outer, int[] outerAt, double[] inner, int[] innerAt) {
     int n = innerAt.length;
+    double[] bent = bulged(inner);
     double[] hole = new double[2 * n];
     int[] numbers = new int[n];
     for (int i = 0; i < n; i++) {
-      hole[2 * i] = inner[2 * (n - 1 - i)];
-      hole[2 * i + 1] = inner[2 * (n - 1 - i) + 1];
+      hole[2 * i] = bent[2 * (n - 1 - i)];
+      hole[2 * i + 1] = bent[2 * (n - 1 - i) + 1];
       numbers[i] = innerAt[n - 1 - i];
     }
     int[] tri = Triangulator.triangulate(List.of(outer, hole), List.of(outerAt, numbers));
     return added(tri, outerAt.length + n);
+  }
+
+  /**
+   * An outline with its straight runs bent outwards by a hair, so that no three of its points lie
+   * on a line and every one of them is a corner of the triangles around it.
+   */
+  private static double[] bulged(double[] outline) {
+    int n = outline.length / 2;
+    double x = 0;
+    double y = 0;
+    for (int i = 0; i < n; i++) {
+      x += outline[2 * i] / n;
+      y += outline[2 * i + 1] / n;
+    }
+    double farthest = 0;
+    for (int i = 0; i < n; i++) {
+      farthest = Math.max(farthest, Math.hypot(outline[2 * i] - x, outline[2 * i + 1] - y));
+    }
+    double[] out = new double[2 * n];
+    for (int i = 0; i < n; i++) {
+      double dx = outline[2 * i] - x;
+      double dy = outline[2 * i + 1] - y;
+      double share = (dx * dx + dy * dy) / (farthest * farthest);
+      double by = 1 + HAIR * (1 - share);
+      out[2 * i] = x + by * dx;
+      out[2 * i + 1] = y + by * dy;
+    }
+    return out;
   }
 
   /** The foot, seen from below. */
@@ -154,9 +188,11 @@ final class Plinth {
       int after = (i + 1) % n;
       double from = outwards(hull, before, i);
       double turn = Math.IEEEremainder(outwards(hull, i, after) - from, 2 * Math.PI);
-      int parts = Math.max(1, (int) Math.ceil(turn / (2 * Math.PI) * ROUND));
-      for (int k = 0; k <= parts; k++) {
-        double a = from + turn * k / parts;
+      // Where the outline is all but straight one point will do.
+      int parts = turn < STRAIGHT ? 1 : 1 + (int) Math.ceil(turn / (2 * Math.PI) * ROUND);
+      for (int k = 0; k < parts; k++) {
+        // Not at its very ends: a point there would lie in line with a side of the outline within.
+        double a = from + turn * (k + 0.5) / parts;
         if (out.length < at + 2) {
           out = Arrays.copyOf(out, 2 * out.length);
         }

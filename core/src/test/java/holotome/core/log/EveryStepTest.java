@@ -122,7 +122,7 @@ class EveryStepTest {
             Map.of("do", "mend.hollow", "wall", "5 cm"),
             List.of(Map.of("do", "mend.solid", "how", "new", "detail", "5 cm"))),
         given(
-            Map.of("do", "mend.hollow", "wall", "5 cm", "drain", "5 cm", "drains", 2),
+            Map.of("do", "mend.hollow", "wall", "5 cm", "drain", "5 cm", "at", List.of(0, 0, 1.1)),
             List.of(Map.of("do", "mend.solid", "how", "new", "detail", "5 cm"))),
         given(
             Map.of(

@@ -119,6 +119,16 @@ class BodyTest {
     assertThat(Measures.volume(out)).isCloseTo(expected, within(0.012 * expected));
     assertThat(out.bounds().maxX()).isCloseTo(1.2, within(0.01));
     assertThat(out.bounds().minZ()).isCloseTo(lowest - 0.6, within(1e-6));
+    // Under a square cloth all points of a side lie in a line.
+    Mesh cloth = Shapes.moved(Shapes.sheet(6, 60), -3, -3, 0);
+    Mesh slab = apply(step, cloth).work().scan();
+    SolidProof flat = SolidProof.of(slab, Work.unwatched());
+    assertThat(flat.holds()).as(flat.toString()).isTrue();
+    double wide = Measures.volume(slab);
+    assertThat(wide)
+        .isCloseTo(
+            0.2 * (36 + 36 + 24 * 0.1 + Math.PI * 0.01 + 36 + 24 * 0.2 + Math.PI * 0.04),
+            within(1e-3 * wide));
   }
 
   /** The ends of a pipe, joined again: as much surface as was cut out. */

@@ -19,6 +19,7 @@ import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.VertexFans;
 import holotome.core.unit.Length;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import java.util.function.ToDoubleFunction;
@@ -165,6 +166,122 @@ class NoiseTest {
       }
     }
     assertThat(worst / out.triangleCount()).as("mean tilt of a side's triangles").isLessThan(1);
+  }
+
+  private static final int SIDES = 12;
+
+  /** A closed twelve-sided prism: in-circle 1, half height 1, sides of n squares across. */
+  private static Mesh prism(int n) {
+    int around = SIDES * n;
+    double edge = 2 * Math.tan(Math.PI / SIDES) / n;
+    int up = (int) Math.round(2 / edge);
+    int in = (int) Math.round(1 / edge);
+    int rings = up + 1 + 2 * (in - 1);
+    float[] xyz = new float[3 * (rings * around + 2)];
+    for (int r = 0; r < rings; r++) {
+      double share = r < in - 1 ? (r + 1.0) / in : r < in + up ? 1 : (rings - r) / (double) in;
+      double z = r < in - 1 ? -1 : r < in + up ? -1 + 2.0 * (r - in + 1) / up : 1;
+      for (int i = 0; i < around; i++) {
+        double turn = 2 * Math.PI * (i / n) / SIDES;
+        double t = share * Math.tan(Math.PI / SIDES) * (2.0 * (i % n) / n - 1);
+        int v = 3 * (r * around + i);
+        xyz[v] = (float) (share * Math.cos(turn) - t * Math.sin(turn));
+        xyz[v + 1] = (float) (share * Math.sin(turn) + t * Math.cos(turn));
+        xyz[v + 2] = (float) z;
+      }
+    }
+    int low = rings * around;
+    xyz[3 * low + 2] = -1;
+    xyz[3 * low + 5] = 1;
+    int[] tri = new int[6 * around * rings];
+    int c = 0;
+    for (int i = 0; i < around; i++) {
+      int j = (i + 1) % around;
+      int top = (rings - 1) * around;
+      for (int v : new int[] {low, j, i, low + 1, top + i, top + j}) {
+        tri[c++] = v;
+      }
+      for (int r = 0; r + 1 < rings; r++) {
+        int a = r * around;
+        int b = a + around;
+        for (int v : new int[] {a + i, a + j, b + j, a + i, b + j, b + i}) {
+          tri[c++] = v;
+        }
+      }
+    }
+    return new Mesh(xyz, tri);
+  }
+
+  private static double onPrism(double[] p) {
+    double most = Math.abs(p[2]) - 1;
+    for (int s = 0; s < SIDES; s++) {
+      double a = 2 * Math.PI * s / SIDES;
+      most = Math.max(most, p[0] * Math.cos(a) + p[1] * Math.sin(a) - 1);
+    }
+    return most;
+  }
+
+  /** Edges of only 30 degrees stay: each side keeps its own direction up to its last triangles. */
+  @Test
+  void aPrismKeepsItsBluntEdges() {
+    int n = 12;
+    Mesh prism = prism(n);
+    assertThat(Naive.closedAndOriented(prism)).isTrue();
+    double sigma = 0.05 * 2 * Math.tan(Math.PI / SIDES) / n;
+    Mesh m = noisy(prism, sigma);
+    Mesh out = without(m, null);
+    // In the middle of its ends points stand closer than the noise is high: left out.
+    Mesh even = clear(out, prism);
+    assertThat(rms(even, NoiseTest::onPrism))
+        .isLessThan(0.3 * rms(clear(m, prism), NoiseTest::onPrism));
+    double volume = Measures.volume(prism);
+    assertThat(Measures.volume(out)).isCloseTo(volume, within(0.001 * volume));
+    double[][] rows = new double[2][4];
+    for (int t = 0; t < out.triangleCount(); t++) {
+      double[] p = centre(prism, t);
+      double side = Math.toDegrees(Math.atan2(p[1], p[0]));
+      double off = side - 30 * Math.rint(side / 30);
+      if (Math.abs(p[2]) > 0.9 || Math.hypot(p[0], p[1]) < 0.99) {
+        continue;
+      }
+      // The rows beside an edge, and the middle of a side.
+      int row = Math.abs(off) > 12.5 ? 0 : 1;
+      double[] c = Measures.cross(out, t);
+      double a = Math.toRadians(side - off);
+      double l = Math.sqrt(sq(c[0]) + sq(c[1]) + sq(c[2]));
+      double along = (c[0] * Math.cos(a) + c[1] * Math.sin(a)) / l;
+      double across = -c[0] * Math.sin(a) + c[1] * Math.cos(a);
+      rows[row][0] += Math.toDegrees(Math.acos(Math.min(1, along)));
+      rows[row][1] += Math.toDegrees(Math.asin(across / l)) * Math.signum(off);
+      rows[row][2]++;
+    }
+    // A rounded edge would turn the triangles beside it towards its other side.
+    assertThat(Math.abs(rows[0][1] / rows[0][2])).as("mean turn beside edges").isLessThan(1);
+    assertThat(rows[1][0] / rows[1][2]).as("mean tilt in the middle").isLessThan(1.5);
+  }
+
+  /** The points that were not near the middle of the prism's ends, alone. */
+  private static Mesh clear(Mesh m, Mesh prism) {
+    float[] p = prism.xyz();
+    float[] out = new float[m.xyz().length];
+    int n = 0;
+    for (int v = 0; v < m.vertexCount(); v++) {
+      if (Math.hypot(p[3 * v], p[3 * v + 1]) > 0.5) {
+        System.arraycopy(m.xyz(), 3 * v, out, n, 3);
+        n += 3;
+      }
+    }
+    return new Mesh(Arrays.copyOf(out, n), new int[0]);
+  }
+
+  private static double[] centre(Mesh m, int t) {
+    double[] out = new double[3];
+    for (int c = 3 * t; c < 3 * t + 3; c++) {
+      for (int k = 0; k < 3; k++) {
+        out[k] += m.xyz()[3 * m.triangles()[c] + k] / 3.0;
+      }
+    }
+    return out;
   }
 
   @Test

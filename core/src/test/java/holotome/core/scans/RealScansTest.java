@@ -21,6 +21,7 @@ import holotome.core.task.Work;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -159,7 +160,7 @@ class RealScansTest {
       strings = {"cgal/elephant-with-holes.off", "cgal/holes.off", "cgal/mech-holes-shark.off"})
   void holesOfRealMeshesAreFilledAndTheMeshStaysManifold(String name) {
     Mesh clean = tidy(read(name));
-    for (FillHoles.How how : FillHoles.How.values()) {
+    for (FillHoles.How how : EnumSet.complementOf(EnumSet.of(FillHoles.How.BRIDGE))) {
       Workpiece in = Workpiece.of(clean, Frame.PLAIN);
       Mesh filled = new FillHoles(how, null, false).apply(in, Run.unwatched()).work().scan();
       Naive.assertSound(filled);
