@@ -121,6 +121,31 @@ class CommandsTest {
     assertThat(printed()).contains("boundary loops").contains("1 × 1 × 1 units");
   }
 
+  /** Two tetrahedra, one of them open, through each other: found, and where. */
+  @Test
+  void inspectFindsFaultsAndWhereTheyAre() throws IOException {
+    float[] xyz = {
+      0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1, 0.1f, 0.1f, 0.1f, 2, 0.1f, 0.1f, 0.1f, 2, 0.1f, 0.1f,
+      0.1f, 2
+    };
+    int[] tri = {0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3, 4, 6, 5, 4, 5, 7, 4, 7, 6};
+    Path file = dir.resolve("two.ply");
+    MeshWriter.write(
+        file,
+        new Mesh(xyz, tri),
+        Similarity.translation(new double[] {100, 0, 0}),
+        Work.unwatched());
+    assertThat(run("inspect", file, "--faults", "--json")).isZero();
+    JsonNode faults = json().get("faults");
+    assertThat(faults.findValuesAsText("kind")).contains("crossings", "holes");
+    for (JsonNode f : faults) {
+      assertThat(f.get("count").asLong()).isPositive();
+      assertThat(f.at("/places/0/0").asDouble()).isBetween(100.0, 102.0);
+    }
+    assertThat(run("inspect", file, "--faults")).isZero();
+    assertThat(printed()).contains("faults, worst place first", "crossings", "holes");
+  }
+
   @Test
   void compareMeasuresBothWays() throws IOException {
     Path a = tetrahedron();
