@@ -128,17 +128,20 @@ public record FillHoles(
     List<int[]> wanted = wanted(mesh, loops, in);
     List<HoleFill> fills = new ArrayList<>();
     List<int[]> filled = new ArrayList<>();
-    Work filling = work.part(0.4, CoreWords.of("work.filling-holes"));
-    double share = 1.0 / Math.max(1, wanted.size());
-    for (int[] loop : wanted) {
-      boolean smooth =
-          how == How.SMOOTH
-              || how == How.BY_RIM && !isFlat(mesh, loop, Borders.perimeter(mesh, loop));
-      HoleFill fill =
-          HoleFill.of(mesh, adjacency, loop, smooth, filling.part(share, filling.label()));
-      if (fill != null) {
-        fills.add(fill);
-        filled.add(loop);
+    Mesh torn = mesh;
+    HoleFill[] made =
+        HoleFill.all(
+            torn,
+            adjacency,
+            wanted,
+            loop ->
+                how == How.SMOOTH
+                    || how == How.BY_RIM && !isFlat(torn, loop, Borders.perimeter(torn, loop)),
+            work.part(0.4, CoreWords.of("work.filling-holes")));
+    for (int i = 0; i < made.length; i++) {
+      if (made[i] != null) {
+        fills.add(made[i]);
+        filled.add(wanted.get(i));
       }
     }
     int failed = wanted.size() - fills.size();
@@ -146,7 +149,12 @@ public record FillHoles(
     int crossing =
         fills.isEmpty()
             ? 0
-            : reroute(mesh, adjacency, filled, fills, work.part(0.15, filling.label()));
+            : reroute(
+                mesh,
+                adjacency,
+                filled,
+                fills,
+                work.part(0.15, CoreWords.of("work.filling-holes")));
     Mesh now = mesh;
     int added = fills.stream().mapToInt(f -> f.triangles().length / 3).sum();
     Mesh result = joined(mesh, fills, work.part(0.1, CoreWords.of("work.filling-holes")));

@@ -3,6 +3,7 @@ package holotome.core.mend;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.solve.PlaneFit;
+import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
@@ -10,6 +11,7 @@ import holotome.core.triangulation.Triangulator;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.Predicate;
 
 /**
  * A patch for one hole.
@@ -60,6 +62,28 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
     }
     return new PatchFairing(mesh, adjacency, loop, ring, tri, chords)
         .run(work.part(0.8, CoreWords.of("work.filling-holes")));
+  }
+
+  /**
+   * The patches of several holes, side by side; null for those that allow none.
+   *
+   * @param smooth whether a border is filled smoothly
+   */
+  static HoleFill[] all(
+      Mesh mesh, Adjacency adjacency, List<int[]> loops, Predicate<int[]> smooth, Work work) {
+    HoleFill[] out = new HoleFill[loops.size()];
+    Parallel.range(
+        out.length,
+        1,
+        Work.unwatched(),
+        (from, to) -> {
+          for (int i = from; i < to; i++) {
+            int[] loop = loops.get(i);
+            Work part = work.part(1.0 / out.length, CoreWords.of("work.filling-holes"));
+            out[i] = of(mesh, adjacency, loop, smooth.test(loop), part);
+          }
+        });
+    return out;
   }
 
   /** How far its new vertices are from the plane of its rim at most. */

@@ -7,6 +7,7 @@ import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 
@@ -69,12 +70,7 @@ record Opening(Mesh mesh, BitSet rim) {
 
   /** Smooth fillings of borders, each beside its own; null for one that cannot be filled. */
   List<HoleFill> fills(Adjacency adjacency, List<int[]> loops, Work work) {
-    List<HoleFill> out = new ArrayList<>();
-    for (int[] loop : loops) {
-      Work part = work.part(1.0 / loops.size(), CoreWords.of("work.filling-holes"));
-      out.add(HoleFill.of(mesh, adjacency, loop, true, part));
-    }
-    return out;
+    return new ArrayList<>(Arrays.asList(HoleFill.all(mesh, adjacency, loops, loop -> true, work)));
   }
 
   /** The mesh closed smoothly along what was opened, where it can be. */
