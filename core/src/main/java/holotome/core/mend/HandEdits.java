@@ -288,9 +288,8 @@ final class HandEdits {
     return joined(e[0], e[1], at.between(e[0], e[1], to));
   }
 
-  /** Two vertices become one, where that pinches nothing. */
-  private String joined(int a, int b, int v) {
-    Neighbourhood.Saved before = at.saved();
+  /** A vertex in the place of two; triangles at both are gone. */
+  private void merge(int a, int b, int v) {
     for (int old : new int[] {a, b}) {
       for (int t : at.having(old)) {
         if (old == a && at.cornerOf(t, b) >= 0) {
@@ -300,6 +299,12 @@ final class HandEdits {
         }
       }
     }
+  }
+
+  /** Two vertices become one, where that pinches nothing. */
+  private String joined(int a, int b, int v) {
+    Neighbourhood.Saved before = at.saved();
+    merge(a, b, v);
     return crowded(v) || pinched(v) ? undone(before) : null;
   }
 
@@ -407,15 +412,7 @@ final class HandEdits {
       }
       double[] to = single ? at.position(b) : Vec.mul(Vec.add(at.position(a), at.position(b)), 0.5);
       int v = at.between(a, b, to);
-      for (int old : new int[] {a, b}) {
-        for (int t : at.having(old)) {
-          if (old == a && at.cornerOf(t, b) >= 0) {
-            at.delete(t);
-          } else {
-            at.replace(t, at.cornerOf(t, old), v);
-          }
-        }
-      }
+      merge(a, b, v);
       even[0][i] = v;
     }
     return crowded(even[0]) ? undone(before) : null;
