@@ -64,6 +64,10 @@ class EditWindowTest extends WindowCase {
     d.settle();
   }
 
+  private void can(String button, boolean wanted) {
+    d.await(button, () -> d.node(button).isDisabled() != wanted);
+  }
+
   private void more(double x, double z) {
     double[] p = at(x, z);
     d.drag(view, Driver.Held.SHIFT, p[0], p[1]);
@@ -83,23 +87,20 @@ class EditWindowTest extends WindowCase {
     d.settle();
   }
 
-  private boolean can(String button) {
-    return d.on(() -> !d.node(button).isDisabled());
-  }
-
   @Test
   void aSittingIsOneEntryAndEachEditIsUndone() {
     begin();
     assertThat(d.text("problem")).contains("Click a point");
-    assertThat(can("edit-turn")).isFalse();
+    can("edit-turn", false);
     // An edge across a cell is turned by key.
     click(0.15, 0.15);
-    assertThat(can("edit-turn")).isTrue();
+    can("edit-turn", true);
     d.keys(KeyCode.U);
     edits(1);
     // A triangle is split by button; its new point is dragged towards the right.
     click(0.33, 0.31);
-    assertThat(can("edit-turn")).isFalse();
+    can("edit-split", true);
+    can("edit-turn", false);
     d.click("edit-split");
     edits(2);
     assertThat(mesh().triangleCount()).isEqualTo(2 * 32 + 2);
@@ -117,6 +118,7 @@ class EditWindowTest extends WindowCase {
     assertThat(move.by()[2]).isZero();
     assertThat(d.text("edit-made")).contains("3 edits");
     // It stays chosen where it is now.
+    can("edit-delete", true);
     d.keys(KeyCode.DELETE);
     edits(4);
     assertThat(mesh().triangleCount()).isEqualTo(2 * 32 - 1);
@@ -142,7 +144,7 @@ class EditWindowTest extends WindowCase {
     begin();
     d.choose("edit-takes", 2);
     click(0.15, 0.0);
-    assertThat(can("edit-turn")).isTrue();
+    can("edit-turn", true);
     d.keys(KeyCode.U);
     d.await("a reason", () -> d.message().contains("between two triangles"));
     assertThat(entries()).isZero();
@@ -160,11 +162,11 @@ class EditWindowTest extends WindowCase {
         more(x, 0);
       }
       more(x, 0.4);
-      assertThat(can("edit-rim")).isTrue();
+      can("edit-rim", true);
       d.keys(KeyCode.R);
       d.settle();
     }
-    assertThat(can("edit-strip")).isTrue();
+    can("edit-strip", true);
     d.keys(KeyCode.N);
     edits(1);
     assertThat(mesh().triangleCount()).isEqualTo(2 * 32 + 8);
@@ -173,7 +175,7 @@ class EditWindowTest extends WindowCase {
     d.settle();
     click(0.4, 0.2);
     more(0.46, 0.2);
-    assertThat(can("edit-snap")).isTrue();
+    can("edit-snap", true);
     d.click("edit-snap");
     edits(1);
     assertThat(mesh().vertexCount()).isEqualTo(49);
@@ -181,6 +183,7 @@ class EditWindowTest extends WindowCase {
     click(0.46, 0.2);
     more(0.46, 0.3);
     more(0.4, 0.3);
+    can("edit-add", true);
     d.keys(KeyCode.A);
     edits(2);
     assertThat(mesh().triangleCount()).isEqualTo(2 * 32 + 1);

@@ -54,10 +54,12 @@ final class EditTool extends Tool {
   private double[] by;
   private double startX;
   private double startY;
+  private double lastX;
+  private double lastY;
 
   private boolean down;
 
-  /** Counts presses: an answer for an earlier one is none. */
+  /** Counts presses: an answer for an earlier one only chooses. */
   private int press;
 
   EditTool(Session session) {
@@ -214,6 +216,8 @@ final class EditTool extends Tool {
     down = true;
     startX = e.getX();
     startY = e.getY();
+    lastX = startX;
+    lastY = startY;
     int mine = ++press;
     if (e.getButton() != MouseButton.PRIMARY) {
       return;
@@ -225,10 +229,18 @@ final class EditTool extends Tool {
         startY,
         0,
         f -> {
-          if (press == mine) {
-            pressedOn(f, more);
-            view.repaint();
+          pressedOn(f, more);
+          if (press != mine) {
+            // The next press was there already: this one only chose.
+            held = null;
+          } else {
+            // The pointer may have gone on, or let go, before it was known what it is on.
+            drag(view);
+            if (!down) {
+              letGo();
+            }
           }
+          view.repaint();
         });
   }
 
@@ -239,7 +251,7 @@ final class EditTool extends Tool {
       }
     } else {
       boolean isChosen = chosen.stream().anyMatch(f::isSame);
-      held = more || !down ? null : f.corner(0);
+      held = more ? null : f.corner(0);
       if (more) {
         List<Feature> next = new ArrayList<>(chosen);
         if (!next.removeIf(f::isSame)) {
@@ -289,8 +301,14 @@ final class EditTool extends Tool {
 
   @Override
   public void dragged(ViewPort view, MouseEvent e) {
-    double dx = e.getX() - startX;
-    double dy = e.getY() - startY;
+    lastX = e.getX();
+    lastY = e.getY();
+    drag(view);
+  }
+
+  private void drag(ViewPort view) {
+    double dx = lastX - startX;
+    double dy = lastY - startY;
     if (held != null && (by != null || Math.hypot(dx, dy) > STILL)) {
       double[] normal = vicinity == null ? null : vicinity.normal();
       by = form.along().way(view, held, normal, dx, dy);
@@ -300,6 +318,11 @@ final class EditTool extends Tool {
 
   @Override
   public void released(ViewPort view, MouseEvent e) {
+    down = false;
+    letGo();
+  }
+
+  private void letGo() {
     if (held != null && by != null && Vec.length(by) > 0) {
       double[] way = by;
       double[] at = Feature.flat(Feature.all(chosen));
@@ -308,7 +331,6 @@ final class EditTool extends Tool {
     }
     held = null;
     by = null;
-    down = false;
   }
 
   @Override
