@@ -107,8 +107,8 @@ public final class PrismKnife implements Knife {
 
   @Override
   public boolean contains(double x, double y, double z) {
-    for (int f = 0; f < facets(); f++) {
-      if (side(f, x, y, z) > 0) {
+    for (int facet = 0; facet < facets(); facet++) {
+      if (side(facet, x, y, z) > 0) {
         return false;
       }
     }
