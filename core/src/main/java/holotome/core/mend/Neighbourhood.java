@@ -40,7 +40,7 @@ final class Neighbourhood {
   /** 9 weights a triangle of the corners of its source. */
   private float[] weight;
 
-  /** Whether it is still just what it was. */
+  /** Those that are no longer just what they were. */
   private final BitSet touched = new BitSet();
 
   private int count;

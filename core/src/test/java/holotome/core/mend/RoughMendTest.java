@@ -86,7 +86,23 @@ class RoughMendTest {
       out.add(new MakeSolid(how, null, null, null, MakeSolid.As.SCAN));
     }
     out.add(new HollowOut(new Length(0.1), null));
+    out.add(new HollowOut(new Length(0.1), null, new Length(0.05), 2, null));
+    out.add(
+        new HollowOut(new Length(0.1), null, new Length(0.05), null, new double[] {0.1, 0.2, 1}));
     out.add(new PutOnBase(new Length(0.1)));
+    out.add(new PutOnBase(new Length(0.1), 3, new Length(0.05)));
+    double[] three = {0, 0, 0, 1, 0, 0, 0, 1, 0};
+    double[] two = {0, 0, 0, 1, 0, 0};
+    for (Edit.How how : Edit.How.values()) {
+      double[] at =
+          switch (how) {
+            case TURN, COLLAPSE, STRIP, SNAP -> two;
+            default -> three;
+          };
+      out.add(
+          new EditMesh(
+              List.of(new Edit(how, at, new double[] {0, 1, 0}, new double[] {0, 0, 0.3}))));
+    }
     out.add(new PullSurface(new double[3], new double[] {0, 0, 0.1}, new Length(0.5), null));
     for (PatchRegion.Shape shape : PatchRegion.Shape.values()) {
       out.add(new PatchRegion(upper, shape, false));
