@@ -189,7 +189,8 @@ final class BoxTree {
     return box;
   }
 
-  private static void empty(float[] box, int at) {
+  /** A box that holds nothing. */
+  static void empty(float[] box, int at) {
     Arrays.fill(box, at, at + 3, Float.POSITIVE_INFINITY);
     Arrays.fill(box, at + 3, at + 6, Float.NEGATIVE_INFINITY);
   }
@@ -222,6 +223,16 @@ final class BoxTree {
    * @return how many; the list is in {@code out[0]}
    */
   int overlapping(int leaf, int[] stack, int[][] out) {
+    return overlapping(boxes[0], 6 * leaf, leaf, stack, out);
+  }
+
+  /**
+   * The leaves from one on whose boxes overlap a box.
+   *
+   * @param box min x, y, z, max x, y, z from {@code from} on
+   * @param leaf the first leaf that counts
+   */
+  int overlapping(float[] box, int from, int leaf, int[] stack, int[][] out) {
     int found = 0;
     int top = 0;
     int level = boxes.length - 1;
@@ -232,7 +243,7 @@ final class BoxTree {
       int at = stack[--top];
       // The last leaf under the node.
       long last = ((long) node + 1 << at) - 1;
-      if (last < leaf || !overlap(boxes[at], 6 * node, boxes[0], 6 * leaf)) {
+      if (last < leaf || !overlap(boxes[at], 6 * node, box, from)) {
         continue;
       }
       if (at == 0) {

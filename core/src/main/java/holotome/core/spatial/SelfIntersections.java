@@ -51,7 +51,7 @@ public record SelfIntersections(long count, int[] pairs) {
     if (mesh.triangleCount() > MANY) {
       throw Failure.cannot(CoreWords.of("self-intersections.too-many", MANY));
     }
-    return new Search(mesh, first).run(work);
+    return new Search(mesh.xyz(), Search.welded(mesh.triangles(), first)).run(work);
   }
 
   /**
@@ -81,20 +81,8 @@ public record SelfIntersections(long count, int[] pairs) {
         found.add(t, u);
       }
     }
-    int[] near = NearTriangles.of(mesh, fresh, work.part(0.4, work.label()));
-    int[] corners = new int[3 * near.length];
-    for (int i = 0; i < near.length; i++) {
-      System.arraycopy(mesh.triangles(), 3 * near[i], corners, 3 * i, 3);
-    }
-    Mesh part = new Mesh(mesh.xyz(), corners);
-    SelfIntersections more = new Search(part, first).run(work.part(0.6, work.label()));
-    for (int i = 0; i < more.pairs.length; i += 2) {
-      int t = near[more.pairs[i]];
-      int u = near[more.pairs[i + 1]];
-      if (fresh.get(t) || fresh.get(u)) {
-        found.add(t, u);
-      }
-    }
+    new FreshCrossings(mesh, first, fresh, work.part(0.3, work.label()))
+        .into(found, work.part(0.7, work.label()));
     return new SelfIntersections(found.count, Arrays.copyOf(found.pairs, found.size));
   }
 
@@ -113,7 +101,7 @@ public record SelfIntersections(long count, int[] pairs) {
   }
 
   /** Growing lists of pairs, one a chunk. */
-  private static final class Found {
+  static final class Found {
     private int[] pairs = new int[16];
     private int size;
     private long count;
@@ -129,34 +117,30 @@ public record SelfIntersections(long count, int[] pairs) {
       pairs[size++] = Math.min(t, u);
       pairs[size++] = Math.max(t, u);
     }
+
+    /** Adds those of another list, whose triangles have other numbers here. */
+    void addAll(Found other, int[] numbers) {
+      for (int i = 0; i < other.size; i += 2) {
+        add(numbers[other.pairs[i]], numbers[other.pairs[i + 1]]);
+      }
+      count += other.count - other.size / 2;
+    }
   }
 
-  private static final class Search {
+  static final class Search {
     private final float[] p;
     private final int[] tri;
 
-    Search(Mesh mesh, int[] first) {
-      p = mesh.xyz();
-      tri = welded(mesh.triangles(), first);
+    /**
+     * @param corners 3 a triangle, points on the same spot as one
+     */
+    Search(float[] xyz, int[] corners) {
+      p = xyz;
+      tri = corners;
     }
 
     SelfIntersections run(Work work) {
-      if (tri.length == 0) {
-        return new SelfIntersections(0, new int[0]);
-      }
-      BoxTree tree = BoxTree.of(p, tri, work.part(0.3, CoreWords.of("work.indexing-the-surface")));
-      Found[] found = new Found[Parallel.chunks(tree.leaves(), GRAIN)];
-      Parallel.chunked(
-          tree.leaves(),
-          GRAIN,
-          work.part(0.7, CoreWords.of("common.looking-for-self-intersections")),
-          (c, from, to) -> {
-            found[c] = new Found();
-            Pairs pairs = new Pairs(tree, found[c]);
-            for (int leaf = from; leaf < to; leaf++) {
-              pairs.of(leaf);
-            }
-          });
+      Found[] found = found(work);
       long count = 0;
       long size = 0;
       for (Found f : found) {
@@ -171,6 +155,27 @@ public record SelfIntersections(long count, int[] pairs) {
         at += take;
       }
       return new SelfIntersections(count, pairs);
+    }
+
+    /** What is found, part by part in order. */
+    Found[] found(Work work) {
+      if (tri.length == 0) {
+        return new Found[0];
+      }
+      BoxTree tree = BoxTree.of(p, tri, work.part(0.3, CoreWords.of("work.indexing-the-surface")));
+      Found[] found = new Found[Parallel.chunks(tree.leaves(), GRAIN)];
+      Parallel.chunked(
+          tree.leaves(),
+          GRAIN,
+          work.part(0.7, CoreWords.of("common.looking-for-self-intersections")),
+          (c, from, to) -> {
+            found[c] = new Found();
+            Pairs pairs = new Pairs(tree, found[c]);
+            for (int leaf = from; leaf < to; leaf++) {
+              pairs.of(leaf);
+            }
+          });
+      return found;
     }
 
     /** Compares the triangles of a leaf with those of the leaves that overlap it. */
@@ -228,7 +233,7 @@ public record SelfIntersections(long count, int[] pairs) {
       }
     }
 
-    private static int[] welded(int[] tri, int[] first) {
+    static int[] welded(int[] tri, int[] first) {
       boolean isWelded = true;
       for (int v = 0; v < first.length && isWelded; v++) {
         isWelded = first[v] == v;
