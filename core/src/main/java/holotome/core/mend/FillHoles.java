@@ -204,28 +204,25 @@ public record FillHoles(
       Mesh mesh, Adjacency adjacency, List<int[]> loops, List<HoleFill> fills, Work work) {
     int first = mesh.triangleCount();
     Mesh once = joined(mesh, fills, Work.unwatched());
-    int[] crossings = PatchCheck.crossings(once, first, fills, work.part(0.5, work.label()));
-    List<HoleFill> others = new ArrayList<>(fills);
-    boolean any = false;
-    for (int i = 0; i < crossings.length; i++) {
-      if (crossings[i] > 0) {
-        boolean smooth = fills.get(i).xyz().length == 0;
-        HoleFill other = HoleFill.of(mesh, adjacency, loops.get(i), smooth, Work.unwatched());
-        any |= other != null;
-        others.set(i, other == null ? fills.get(i) : other);
-      }
+    BitSet crossing = PatchCheck.crossing(once, first, fills, work.part(0.5, work.label()));
+    if (crossing.isEmpty()) {
+      return 0;
     }
+    List<HoleFill> others = new ArrayList<>(fills);
+    Work again = work.part(0, work.label());
+    for (int i = crossing.nextSetBit(0); i >= 0; i = crossing.nextSetBit(i + 1)) {
+      boolean smooth = fills.get(i).xyz().length == 0;
+      HoleFill other = HoleFill.of(mesh, adjacency, loops.get(i), smooth, again);
+      others.set(i, other == null ? fills.get(i) : other);
+    }
+    Mesh then = joined(mesh, others, Work.unwatched());
+    BitSet still = PatchCheck.crossing(then, first, others, work.part(0.5, work.label()));
     int left = 0;
-    int[] then =
-        any
-            ? PatchCheck.crossings(
-                joined(mesh, others, Work.unwatched()), first, others, work.part(0.5, work.label()))
-            : crossings;
-    for (int i = 0; i < crossings.length; i++) {
-      if (crossings[i] > 0 && then[i] == 0) {
-        fills.set(i, others.get(i));
+    for (int i = crossing.nextSetBit(0); i >= 0; i = crossing.nextSetBit(i + 1)) {
+      if (still.get(i)) {
+        left++;
       } else {
-        left += crossings[i] > 0 ? 1 : 0;
+        fills.set(i, others.get(i));
       }
     }
     return left;

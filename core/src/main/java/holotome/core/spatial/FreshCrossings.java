@@ -5,6 +5,7 @@ import holotome.core.spatial.SelfIntersections.Found;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.BitSet;
+import java.util.function.IntFunction;
 
 /**
  * The pairs of triangles that cross of which at least one is among some: these are held against
@@ -27,9 +28,14 @@ final class FreshCrossings {
 
   private final BitSet isFresh = new BitSet();
 
-  FreshCrossings(Mesh mesh, int[] first, BitSet some, Work work) {
+  /**
+   * @param first per vertex the first one on the same spot
+   * @param some the fresh triangles
+   * @param stride of the others only every so many-th is looked at
+   */
+  FreshCrossings(Mesh mesh, int[] first, BitSet some, int stride, Work work) {
     p = mesh.xyz();
-    near = NearTriangles.of(mesh, some, work);
+    near = NearTriangles.of(mesh, some, stride, work);
     int[] corners = new int[3 * near.length];
     int[] list = new int[some.cardinality()];
     int n = 0;
@@ -59,39 +65,75 @@ final class FreshCrossings {
     for (Found f : own.found(work.part(0.3, work.label()))) {
       all.addAll(f, numbers);
     }
+    Found[] found = new Found[chunks()];
+    againstOthers(
+        c -> {
+          Found f = new Found();
+          found[c] = f;
+          return (t, u) -> {
+            f.add(t, u);
+            return true;
+          };
+        },
+        work.part(0.7, work.label()));
+    for (Found f : found) {
+      all.addAll(f, near);
+    }
+  }
+
+  /** Told of each pair: a triangle and a fresh one, by their places in the list. */
+  interface Meeting {
+    /** Whether more pairs of the first triangle are asked for. */
+    boolean met(int t, int fresh);
+  }
+
+  int chunks() {
+    return Parallel.chunks(near.length, GRAIN);
+  }
+
+  /** The number in the mesh of a triangle by its place in the list. */
+  int number(int place) {
+    return near[place];
+  }
+
+  /**
+   * Holds what is near the fresh triangles against them, on all cores.
+   *
+   * @param told who is told, for each chunk of the list
+   */
+  void againstOthers(IntFunction<Meeting> told, Work work) {
+    int[] corners = new int[3 * fresh.length];
+    for (int i = 0; i < fresh.length; i++) {
+      System.arraycopy(tri, 3 * fresh[i], corners, 3 * i, 3);
+    }
     BoxTree tree = BoxTree.of(p, corners, work.part(0.1, work.label()));
-    Found[] found = new Found[Parallel.chunks(near.length, GRAIN)];
     Parallel.chunked(
         near.length,
         GRAIN,
-        work.part(0.6, work.label()),
+        work.part(0.9, work.label()),
         (c, from, to) -> {
-          found[c] = new Found();
-          Against against = new Against(tree, found[c]);
+          Against against = new Against(tree, told.apply(c));
           for (int i = from; i < to; i++) {
             if (!isFresh.get(i)) {
               against.look(i);
             }
           }
         });
-    for (Found f : found) {
-      all.addAll(f, near);
-    }
   }
 
   /** Holds single triangles against the fresh ones. */
   private final class Against {
     private final BoxTree tree;
-    private final Found found;
+    private final Meeting told;
     private final TriangleOverlap overlap = new TriangleOverlap(p, tri);
     private final int[] stack;
     private final int[][] leaves = new int[1][64];
     private final float[] box = new float[6];
     private final float[] other = new float[6];
 
-    Against(BoxTree tree, Found found) {
+    Against(BoxTree tree, Meeting told) {
       this.tree = tree;
-      this.found = found;
+      this.told = told;
       stack = new int[tree.stackSize()];
     }
 
@@ -113,8 +155,8 @@ final class FreshCrossings {
             taken = true;
           }
           int u = fresh[tree.order[j]];
-          if (overlap.meet(0, i, u)) {
-            found.add(i, u);
+          if (overlap.meet(0, i, u) && !told.met(i, u)) {
+            return;
           }
         }
       }

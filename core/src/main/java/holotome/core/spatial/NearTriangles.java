@@ -29,8 +29,12 @@ final class NearTriangles {
     cell = side > 0 ? side / (SIDE - 1) : 1;
   }
 
-  /** Their numbers, rising; some themselves among them. */
-  static int[] of(Mesh mesh, BitSet some, Work work) {
+  /**
+   * Their numbers, rising; some themselves among them.
+   *
+   * @param stride of the others only every so many-th triangle of the mesh is asked
+   */
+  static int[] of(Mesh mesh, BitSet some, int stride, Work work) {
     if (some.isEmpty()) {
       return new int[0];
     }
@@ -38,7 +42,9 @@ final class NearTriangles {
     for (int t = some.nextSetBit(0); t >= 0; t = some.nextSetBit(t + 1)) {
       n.mark(t);
     }
-    Ranks near = Submesh.chosen(mesh.triangleCount(), n::isNear, work);
+    Ranks near =
+        Submesh.chosen(
+            mesh.triangleCount(), t -> (t % stride == 0 && n.isNear(t)) || some.get(t), work);
     int[] out = new int[near.size()];
     for (int i = 0; i < out.length; i++) {
       out[i] = near.select(i);

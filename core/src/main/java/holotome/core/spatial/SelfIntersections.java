@@ -81,7 +81,7 @@ public record SelfIntersections(long count, int[] pairs) {
         found.add(t, u);
       }
     }
-    new FreshCrossings(mesh, first, fresh, work.part(0.3, work.label()))
+    new FreshCrossings(mesh, first, fresh, 1, work.part(0.3, work.label()))
         .into(found, work.part(0.7, work.label()));
     return new SelfIntersections(found.count, Arrays.copyOf(found.pairs, found.size));
   }
