@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.geometry.Similarity;
 import holotome.core.io.MeshWriter;
+import holotome.core.mend.EaseOverhang;
 import holotome.core.mend.HollowOut;
 import holotome.core.mend.PatchRegion;
 import holotome.core.mend.PullSurface;
@@ -27,10 +28,17 @@ class BodyWindowTest extends WindowCase {
 
   /** A dome of 0.4 m across with an open foot. */
   private Path dome() {
+    return dome(1);
+  }
+
+  /**
+   * @param side -1 for one that hangs
+   */
+  private Path dome(int side) {
     int around = 48;
     int rows = 16;
     float[] xyz = new float[3 * (around * rows + 1)];
-    xyz[2] = 0.2f;
+    xyz[2] = side * 0.2f;
     int[] tri = new int[3 * around * (2 * rows - 1)];
     int c = 0;
     for (int r = 0; r < rows; r++) {
@@ -41,11 +49,16 @@ class BodyWindowTest extends WindowCase {
         double turn = 2 * Math.PI * i / around;
         xyz[3 * v] = (float) (0.2 * Math.cos(up) * Math.cos(turn));
         xyz[3 * v + 1] = (float) (0.2 * Math.cos(up) * Math.sin(turn));
-        xyz[3 * v + 2] = (float) (0.2 * Math.sin(up));
+        xyz[3 * v + 2] = (float) (side * 0.2 * Math.sin(up));
         int[] some =
             r == 0
                 ? new int[] {0, v, next}
                 : new int[] {v - around, v, next, v - around, next, next - around};
+        for (int k = 0; side < 0 && k < some.length; k += 3) {
+          int other = some[k];
+          some[k] = some[k + 1];
+          some[k + 1] = other;
+        }
         System.arraycopy(some, 0, tri, c, some.length);
         c += some.length;
       }
@@ -139,5 +152,28 @@ class BodyWindowTest extends WindowCase {
     apply();
     assertThat(step(0)).isInstanceOf(PullSurface.class);
     assertThat(mesh().bounds().maxZ()).isGreaterThan(top + 1e-4);
+  }
+
+  /** A belly goes on down from where it is selected, but no deeper than a cone of 45 degrees. */
+  @Test
+  void anOverhangIsEasedWhereItIsSelected() {
+    open(dome(-1));
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.V);
+    d.click("tool-lasso");
+    lasso();
+    stage(KeyCode.DIGIT3);
+    d.click("tool-pull");
+    d.settle();
+    d.choose("pull-kind", 1);
+    d.settle();
+    double lowest = mesh().bounds().minZ();
+    apply();
+    assertThat(step(0)).isInstanceOf(EaseOverhang.class);
+    assertThat(mesh().bounds().minZ()).isBetween(1.5 * lowest, lowest - 0.01);
+    assertThat(d.message()).contains("degrees from upright");
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.await("undone", () -> d.desk().session().history().size() == 0);
+    assertThat(mesh().bounds().minZ()).isEqualTo(lowest);
   }
 }

@@ -4,13 +4,16 @@ import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
 import holotome.core.log.History;
+import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.VBox;
 
 /** Several kinds of step of one sort as one tool, with a choice between them. */
@@ -21,6 +24,7 @@ final class KindTool extends Tool {
   private final ChoiceBox<String> choice = new ChoiceBox<>();
   private final Label hint = new Label();
   private final VBox form = new VBox(6);
+  private final VBox details = new VBox();
   private StepTool now;
   private boolean writing;
 
@@ -68,6 +72,7 @@ final class KindTool extends Tool {
   private void fill() {
     hint.setText(now.hint());
     form.getChildren().setAll(choice, hint, now.form());
+    details.getChildren().setAll(now.details() == null ? List.of() : List.of(now.details()));
   }
 
   @Override
@@ -97,8 +102,53 @@ final class KindTool extends Tool {
   }
 
   @Override
+  public Node details() {
+    return details;
+  }
+
+  @Override
+  public String missing() {
+    return now.missing();
+  }
+
+  @Override
   public Step step() {
     return now.step();
+  }
+
+  @Override
+  public List<Row> estimate(Workpiece in) {
+    return now.estimate(in);
+  }
+
+  @Override
+  public void begin(ViewPort view) {
+    kinds.values().forEach(k -> k.begin(view));
+  }
+
+  @Override
+  public void end(ViewPort view) {
+    kinds.values().forEach(k -> k.end(view));
+  }
+
+  @Override
+  public void pressed(ViewPort view, MouseEvent e) {
+    now.pressed(view, e);
+  }
+
+  @Override
+  public void dragged(ViewPort view, MouseEvent e) {
+    now.dragged(view, e);
+  }
+
+  @Override
+  public void released(ViewPort view, MouseEvent e) {
+    now.released(view, e);
+  }
+
+  @Override
+  public void draw(ViewPort view, GraphicsContext g) {
+    now.draw(view, g);
   }
 
   @Override

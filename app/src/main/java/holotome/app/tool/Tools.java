@@ -19,6 +19,7 @@ import holotome.core.log.History;
 import holotome.core.mend.CutCrossings;
 import holotome.core.mend.CutHandles;
 import holotome.core.mend.DropShells;
+import holotome.core.mend.EaseOverhang;
 import holotome.core.mend.EditMesh;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.HollowOut;
@@ -108,7 +109,7 @@ public final class Tools {
         PatchRegion.class,
         new RegionTool(
             session, PatchRegion.class, (s, t) -> AppWords.of("tools.make-the-patch"), none, null));
-    add(PullSurface.class, new PullTool(session));
+    addPulling(session);
     add(
         MakeSolid.class,
         new StepTool(
@@ -236,9 +237,27 @@ public final class Tools {
           new StepTool(session, type, Stage.MEND, true, Map.of(), (s, t) -> verb, w -> List.of());
       kinds.put(type, type == Tidy.class ? tool : tool.triedUpTo(QUICK_FAULTS));
     }
-    KindTool tidying = new KindTool(session, "tidy", Stage.MEND, kinds);
-    all.add(tidying);
-    kinds.keySet().forEach(type -> byStep.put(type, tidying));
+    addKinds(session, "tidy", kinds);
+  }
+
+  private void addPulling(Session session) {
+    Map<Class<? extends Step>, StepTool> kinds = new LinkedHashMap<>();
+    kinds.put(PullSurface.class, new PullTool(session));
+    kinds.put(
+        EaseOverhang.class,
+        new RegionTool(
+            session,
+            EaseOverhang.class,
+            (s, t) -> AppWords.of("tools.ease-the-overhangs"),
+            w -> List.of(),
+            null));
+    addKinds(session, "pull", kinds);
+  }
+
+  private void addKinds(Session session, String id, Map<Class<? extends Step>, StepTool> kinds) {
+    KindTool tool = new KindTool(session, id, Stage.MEND, kinds);
+    all.add(tool);
+    kinds.keySet().forEach(type -> byStep.put(type, tool));
   }
 
   /** A step that no tool was made for has the Sheet that its description gives. */

@@ -13,6 +13,7 @@ import holotome.core.datum.WriteSection;
 import holotome.core.mend.CutCrossings;
 import holotome.core.mend.CutHandles;
 import holotome.core.mend.DropShells;
+import holotome.core.mend.EaseOverhang;
 import holotome.core.mend.EditMesh;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.HollowOut;
@@ -68,6 +69,7 @@ public final class Catalogue {
               CutHandles.class,
               PatchRegion.class,
               PullSurface.class,
+              EaseOverhang.class,
               EditMesh.class,
               MakeSolid.class,
               HollowOut.class,

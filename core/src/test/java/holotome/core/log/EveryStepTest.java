@@ -111,6 +111,14 @@ class EveryStepTest {
                 List.of(0, 0, 0.1),
                 "radius",
                 "60 cm")),
+        given(
+            Map.of(
+                "do",
+                "mend.overhang",
+                "picks",
+                List.of(Map.of("height", Map.of("to", "60 cm"))),
+                "angle",
+                30)),
         given(Map.of("do", "mend.base", "height", "5 cm"), List.of(TIDY)),
         given(
             Map.of("do", "mend.base", "height", "9 cm", "steps", 3, "ledge", "4 cm"),

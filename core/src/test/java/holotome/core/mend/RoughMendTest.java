@@ -104,6 +104,7 @@ class RoughMendTest {
               List.of(new Edit(how, at, new double[] {0, 1, 0}, new double[] {0, 0, 0.3}))));
     }
     out.add(new PullSurface(new double[3], new double[] {0, 0, 0.1}, new Length(0.5), null));
+    out.add(new EaseOverhang(upper, 45));
     for (PatchRegion.Shape shape : PatchRegion.Shape.values()) {
       out.add(new PatchRegion(upper, shape, false));
     }
