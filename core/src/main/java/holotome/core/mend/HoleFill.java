@@ -6,8 +6,6 @@ import holotome.core.solve.PlaneFit;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
-import holotome.core.topology.Borders;
-import holotome.core.triangulation.Triangulator;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.List;
@@ -28,24 +26,31 @@ import java.util.function.Predicate;
 record HoleFill(float[] xyz, int[] triangles, boolean settled) {
   private static final int EXACT = 160;
 
-  /** The patch, or null where the border allows none. */
-  static HoleFill of(Mesh mesh, Adjacency adjacency, int[] loop, boolean smooth, Work work) {
-    int[] border = Borders.vertices(mesh, loop);
-    int n = border.length;
-    if (n < 3 || repeats(border)) {
+  /**
+   * The patch, or null where the border allows none.
+   *
+   * @param loop border half-edges round the hole, then round each island within it
+   * @param grade by how much the triangles of a smooth patch grow at each splitting; 1 for a patch
+   *     as dense as what is around it
+   */
+  static HoleFill of(
+      Mesh mesh, Adjacency adjacency, int[] loop, boolean smooth, double grade, Work work) {
+    HoleRing ring = HoleRing.of(mesh, loop);
+    int n = ring.size();
+    if (n < 3 || ring.repeats()) {
       return null;
-    }
-    // Filled triangles run against the border's own direction.
-    int[] ring = new int[n];
-    for (int i = 0; i < n; i++) {
-      ring[i] = border[n - 1 - i];
     }
     double[][] p = new double[n][];
     for (int i = 0; i < n; i++) {
-      p[i] = Vec.at(mesh.xyz(), ring[i]);
+      p[i] = Vec.at(mesh.xyz(), ring.vertices()[i]);
     }
     Chords chords = new Chords(mesh, adjacency, loop, ring);
-    int[] tri = n <= EXACT ? leastArea(p, chords, work) : flat(p);
+    boolean isOne = ring.begins().length == 1;
+    int[] tri =
+        isOne && n <= EXACT ? leastArea(p, chords, work) : new FlatRing(mesh, ring).triangulated();
+    if (tri == null && !isOne) {
+      return null;
+    }
     if (tri == null) {
       tri = byEars(p, work);
     }
@@ -56,11 +61,11 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
     if (!smooth || n == 3) {
       int[] out = new int[tri.length];
       for (int i = 0; i < tri.length; i++) {
-        out[i] = ring[tri[i]];
+        out[i] = ring.vertices()[tri[i]];
       }
       return new HoleFill(new float[0], out, true);
     }
-    return new PatchFairing(mesh, adjacency, loop, ring, tri, chords)
+    return new PatchFairing(mesh, adjacency, loop, ring, tri, chords, grade)
         .run(work.part(0.8, CoreWords.of("work.filling-holes")));
   }
 
@@ -68,9 +73,15 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
    * The patches of several holes, side by side; null for those that allow none.
    *
    * @param smooth whether a border is filled smoothly
+   * @param grade see {@link #of}
    */
   static HoleFill[] all(
-      Mesh mesh, Adjacency adjacency, List<int[]> loops, Predicate<int[]> smooth, Work work) {
+      Mesh mesh,
+      Adjacency adjacency,
+      List<int[]> loops,
+      Predicate<int[]> smooth,
+      double grade,
+      Work work) {
     HoleFill[] out = new HoleFill[loops.size()];
     Parallel.range(
         out.length,
@@ -80,7 +91,7 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
           for (int i = from; i < to; i++) {
             int[] loop = loops.get(i);
             Work part = work.part(1.0 / out.length, CoreWords.of("work.filling-holes"));
-            out[i] = of(mesh, adjacency, loop, smooth.test(loop), part);
+            out[i] = of(mesh, adjacency, loop, smooth.test(loop), grade, part);
           }
         });
     return out;
@@ -104,17 +115,6 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
       most = Math.max(most, Math.abs(Vec.dot(d, plane.normal())));
     }
     return most;
-  }
-
-  private static boolean repeats(int[] border) {
-    int[] sorted = border.clone();
-    Arrays.sort(sorted);
-    for (int i = 1; i < sorted.length; i++) {
-      if (sorted[i] == sorted[i - 1]) {
-        return true;
-      }
-    }
-    return false;
   }
 
   /** Least total area by dynamic programming (Barequet and Sharir, 1995); O(n³), n is small. */
@@ -167,35 +167,6 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
 
   private static double area(double[] a, double[] b, double[] c) {
     return Vec.length(Vec.cross(Vec.sub(b, a), Vec.sub(c, a))) / 2;
-  }
-
-  private static int[] flat(double[][] p) {
-    int n = p.length;
-    double[] turned = new double[3];
-    PlaneFit.Sum sum = new PlaneFit.Sum();
-    for (int i = 0; i < n; i++) {
-      double[] a = Vec.sub(p[i], p[0]);
-      double[] b = Vec.sub(p[(i + 1) % n], p[0]);
-      turned = Vec.add(turned, Vec.cross(a, b));
-      sum.add(p[i][0], p[i][1], p[i][2], 1);
-    }
-    double[] normal = sum.fit().normal();
-    if (Vec.dot(normal, turned) < 0) {
-      normal = Vec.mul(normal, -1);
-    }
-    double[] u = Vec.perpendicular(normal);
-    double[] w = Vec.cross(normal, u);
-    double[] ring = new double[2 * n];
-    int[] numbers = new int[n];
-    for (int i = 0; i < n; i++) {
-      double[] d = Vec.sub(p[i], p[0]);
-      ring[2 * i] = Vec.dot(d, u);
-      ring[2 * i + 1] = Vec.dot(d, w);
-      numbers[i] = i;
-    }
-    return Triangulator.area(ring) > 0 && simple(ring)
-        ? Triangulator.triangulate(List.of(ring), List.of(numbers))
-        : null;
   }
 
   /** Whether an outline meets itself nowhere; a sweep along x. */

@@ -68,9 +68,14 @@ record Opening(Mesh mesh, BitSet rim) {
     return out;
   }
 
-  /** Smooth fillings of borders, each beside its own; null for one that cannot be filled. */
-  List<HoleFill> fills(Adjacency adjacency, List<int[]> loops, Work work) {
-    return new ArrayList<>(Arrays.asList(HoleFill.all(mesh, adjacency, loops, loop -> true, work)));
+  /**
+   * Smooth fillings of borders, each beside its own; null for one that cannot be filled.
+   *
+   * @param grade see {@link HoleFill#of}
+   */
+  List<HoleFill> fills(Adjacency adjacency, List<int[]> loops, double grade, Work work) {
+    return new ArrayList<>(
+        Arrays.asList(HoleFill.all(mesh, adjacency, loops, loop -> true, grade, work)));
   }
 
   /** The mesh closed smoothly along what was opened, where it can be. */
@@ -79,7 +84,7 @@ record Opening(Mesh mesh, BitSet rim) {
         Adjacency.of(mesh, work.part(0.4, CoreWords.of("work.finding-neighbours")));
     List<int[]> loops = loops(adjacency, share);
     List<HoleFill> fills =
-        fills(adjacency, loops, work.part(0.4, CoreWords.of("work.filling-holes")));
+        fills(adjacency, loops, 1, work.part(0.4, CoreWords.of("work.filling-holes")));
     fills.removeIf(f -> f == null);
     return FillHoles.joined(mesh, fills, work.part(0.2, CoreWords.of("work.filling-holes")));
   }

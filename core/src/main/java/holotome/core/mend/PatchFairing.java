@@ -31,7 +31,7 @@ final class PatchFairing {
   private final Mesh mesh;
   private final Adjacency adjacency;
   private final int[] loop;
-  private final int[] ring;
+  private final HoleRing ring;
   private final Chords chords;
   private final double grade;
   private double[] p;
@@ -41,11 +41,18 @@ final class PatchFairing {
   private int corners;
 
   /**
-   * @param ring the mesh's vertices around the hole, in the direction of the patch
+   * @param ring the places around the hole, in the direction of the patch
    * @param triangles over the ring's places
+   * @param least by how much triangles grow at each splitting, at least
    */
   PatchFairing(
-      Mesh mesh, Adjacency adjacency, int[] loop, int[] ring, int[] triangles, Chords chords) {
+      Mesh mesh,
+      Adjacency adjacency,
+      int[] loop,
+      HoleRing ring,
+      int[] triangles,
+      Chords chords,
+      double least) {
     this.mesh = mesh;
     this.adjacency = adjacency;
     this.loop = loop;
@@ -53,25 +60,26 @@ final class PatchFairing {
     this.chords = chords;
     this.tri = triangles.clone();
     this.corners = triangles.length;
-    this.vertices = ring.length;
-    grade = vertices > WIDE ? GRADE + MORE * Math.log((double) vertices / WIDE) / Math.log(2) : 1;
+    this.vertices = ring.size();
+    double wide = Math.log((double) vertices / WIDE) / Math.log(2);
+    grade = Math.max(least, vertices > WIDE ? GRADE + MORE * wide : 1);
     p = new double[3 * vertices];
     size = new double[vertices];
     for (int i = 0; i < vertices; i++) {
       for (int k = 0; k < 3; k++) {
-        p[3 * i + k] = mesh.xyz()[3 * ring[i] + k];
+        p[3 * i + k] = mesh.xyz()[3 * ring.vertices()[i] + k];
       }
     }
     for (int i = 0; i < vertices; i++) {
-      int a = (i + 1) % vertices;
-      int b = (i + vertices - 1) % vertices;
+      int a = ring.next()[i];
+      int b = ring.previous()[i];
       size[i] = (distance(i, a) + distance(i, b)) / 2;
     }
     // Single long or short edges on a ragged border must not set the density: average along it.
     for (int pass = 0; pass < 3; pass++) {
       double[] old = size.clone();
       for (int i = 0; i < vertices; i++) {
-        size[i] = (old[(i + 1) % vertices] + old[i] + old[(i + vertices - 1) % vertices]) / 3;
+        size[i] = (old[ring.next()[i]] + old[i] + old[ring.previous()[i]]) / 3;
       }
     }
   }
@@ -83,15 +91,18 @@ final class PatchFairing {
       swapEdges(work);
     }
     work.advance(0.4);
-    int inner = vertices - ring.length;
+    int inner = vertices - ring.size();
     boolean settled = inner == 0 || fair(work);
     float[] xyz = new float[3 * inner];
     for (int i = 0; i < xyz.length; i++) {
-      xyz[i] = (float) p[3 * ring.length + i];
+      xyz[i] = (float) p[3 * ring.size() + i];
     }
     int[] out = new int[corners];
     for (int i = 0; i < corners; i++) {
-      out[i] = tri[i] < ring.length ? ring[tri[i]] : mesh.vertexCount() + tri[i] - ring.length;
+      out[i] =
+          tri[i] < ring.size()
+              ? ring.vertices()[tri[i]]
+              : mesh.vertexCount() + tri[i] - ring.size();
     }
     return new HoleFill(xyz, out, settled);
   }
@@ -227,9 +238,10 @@ final class PatchFairing {
    * patch's own in the numbering.
    */
   private boolean fair(Work work) {
-    int border = ring.length;
+    int border = ring.size();
     int inner = vertices - border;
-    Umbrella umbrella = new Umbrella(mesh, adjacency, loop, ring, p, vertices, tri, corners);
+    Umbrella umbrella =
+        new Umbrella(mesh, adjacency, loop, ring.vertices(), p, vertices, tri, corners);
     double[] fixed = umbrella.positions();
     SparseSystem membrane = umbrella.membrane(border, inner);
     double[][] x = new double[3][inner];

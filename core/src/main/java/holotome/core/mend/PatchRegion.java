@@ -51,7 +51,11 @@ public record PatchRegion(
     @Parameter(
             help = "One shape for all regions, such as the panes of one window, or one each",
             preset = "false")
-        boolean common)
+        boolean common,
+    @Parameter(
+            help = "Triangles like those around, or few of them, larger towards the middle",
+            preset = "matching")
+        Meshing mesh)
     implements Step {
   /** Rows of triangles around a region that its shape is fitted to. */
   private static final int ROWS = 2;
@@ -76,6 +80,20 @@ public record PatchRegion(
     SMOOTH
   }
 
+  /** How a patch is meshed. */
+  public enum Meshing {
+    MATCHING,
+    FEW
+  }
+
+  /** Each splitting of a patch of few triangles makes them larger by so much. */
+  private static final double COARSER = 2.5;
+
+  /** With triangles like those around. */
+  public PatchRegion(List<Pick> picks, Shape shape, boolean common) {
+    this(picks, shape, common, Meshing.MATCHING);
+  }
+
   public PatchRegion {
     picks = List.copyOf(picks);
     if (picks.isEmpty()) {
@@ -90,17 +108,17 @@ public record PatchRegion(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    Mesh mesh = in.scan();
+    Mesh scan = in.scan();
     Work work = run.work();
-    BitSet set = Pick.all(picks, mesh, in.frame(), work.part(0.05, CoreWords.of("work.selecting")));
+    BitSet set = Pick.all(picks, scan, in.frame(), work.part(0.05, CoreWords.of("work.selecting")));
     if (set.isEmpty()) {
       throw Failure.cannot(CoreWords.of("patch-region.nothing-selected"));
     }
-    if (set.cardinality() == mesh.triangleCount()) {
+    if (set.cardinality() == scan.triangleCount()) {
       throw Failure.cannot(CoreWords.of("patch-region.everything"));
     }
     Opening opening =
-        Opening.of(mesh, set, work.part(0.1, CoreWords.of("work.dropping-triangles")));
+        Opening.of(scan, set, work.part(0.1, CoreWords.of("work.dropping-triangles")));
     Adjacency adjacency =
         Adjacency.of(opening.mesh(), work.part(0.1, CoreWords.of("work.finding-neighbours")));
     List<int[]> loops = opening.loops(adjacency, 1);
@@ -112,12 +130,14 @@ public record PatchRegion(
       loops = opening.loops(adjacency, 1);
     }
     Mesh open = opening.mesh();
+    loops = InnerRims.joined(open, loops.toArray(int[][]::new), loops);
+    double grade = mesh == Meshing.FEW ? COARSER : 1;
     List<HoleFill> fills =
-        opening.fills(adjacency, loops, work.part(0.2, CoreWords.of("work.filling-holes")));
+        opening.fills(adjacency, loops, grade, work.part(0.2, CoreWords.of("work.filling-holes")));
     if (fills.isEmpty() || fills.contains(null)) {
       throw Failure.cannot(CoreWords.of("patch-region.no-rim"));
     }
-    // How far off its rows are, RMS, how far the rim, and how rough the rest of the mesh is.
+    // How far off its rows are, RMS, how far the rim, and how rough the rest of the scan is.
     double[] worst = new double[3];
     List<HoleFill> shaped =
         shape == Shape.SMOOTH
@@ -125,7 +145,7 @@ public record PatchRegion(
             : shaped(open, loops, fills, worst, work.part(0.1, CoreWords.of("work.fitting")));
     Mesh filled =
         FillHoles.joined(open, shaped, work.part(0.2, CoreWords.of("work.filling-holes")));
-    Mesh coloured = coloured(mesh, set, open.vertexCount(), filled, work);
+    Mesh coloured = coloured(scan, set, open.vertexCount(), filled, work);
     List<String> notes = new ArrayList<>();
     notes.add(
         CoreWords.count(

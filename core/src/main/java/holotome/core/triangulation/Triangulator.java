@@ -11,7 +11,8 @@ import java.util.Map;
  * straight line among them: the result meets its surroundings edge by edge.
  *
  * <p>Ear clipping with a z-order index by the earcut library, which passes over corners on straight
- * lines; these are worked back in by splitting the triangles that bridge them. About O(n log n).
+ * lines; these are worked back in by splitting the triangles that bridge them, or, where corners of
+ * several rings lie on one line, by {@link Straightened}. About O(n log n).
  */
 public final class Triangulator {
   private Triangulator() {}
@@ -107,21 +108,10 @@ public final class Triangulator {
       at = append(rings.get(holes.get(i)), numbers.get(holes.get(i)), flat, number, next, at);
       wanted += area(rings.get(holes.get(i)));
     }
-    List<Integer> ears = Earcut.earcut(flat, starts.length == 0 ? null : starts, 2);
-    List<int[]> triangles = new ArrayList<>(total);
-    double got = 0;
-    for (int i = 0; i < ears.size(); i += 3) {
-      int a = ears.get(i);
-      int b = ears.get(i + 1);
-      int c = ears.get(i + 2);
-      double twice = twiceArea(flat, a, b, c);
-      triangles.add(twice < 0 ? new int[] {a, c, b} : new int[] {a, b, c});
-      got += Math.abs(twice) / 2;
+    List<int[]> triangles = plain(flat, starts, next, wanted);
+    if (triangles == null) {
+      triangles = Straightened.triangles(flat, starts, next, wanted);
     }
-    if (!(Math.abs(got - wanted) <= 1e-6 * Math.abs(wanted))) {
-      return null;
-    }
-    triangles = useAllCorners(triangles, next, total);
     if (triangles == null) {
       return null;
     }
@@ -132,6 +122,36 @@ public final class Triangulator {
       }
     }
     return out;
+  }
+
+  /** Null also where corners of several rings lie on one line and confuse it. */
+  private static List<int[]> plain(double[] flat, int[] starts, int[] next, double wanted) {
+    int total = next.length;
+    List<Integer> ears = Earcut.earcut(flat, starts.length == 0 ? null : starts, 2);
+    List<int[]> triangles = new ArrayList<>(total);
+    for (int i = 0; i < ears.size(); i += 3) {
+      int a = ears.get(i);
+      int b = ears.get(i + 1);
+      int c = ears.get(i + 2);
+      boolean turned = twiceArea(flat, a, b, c) < 0;
+      triangles.add(turned ? new int[] {a, c, b} : new int[] {a, b, c});
+    }
+    if (!haveArea(triangles, flat, wanted)) {
+      return null;
+    }
+    triangles = useAllCorners(triangles, next, total);
+    // More of them would overlap.
+    return triangles == null || triangles.size() != total + 2 * starts.length - 2
+        ? null
+        : triangles;
+  }
+
+  static boolean haveArea(List<int[]> triangles, double[] flat, double wanted) {
+    double got = 0;
+    for (int[] t : triangles) {
+      got += twiceArea(flat, t[0], t[1], t[2]) / 2;
+    }
+    return Math.abs(got - wanted) <= 1e-6 * Math.abs(wanted);
   }
 
   private static int append(
@@ -145,7 +165,7 @@ public final class Triangulator {
     return at + n;
   }
 
-  private static double twiceArea(double[] p, int a, int b, int c) {
+  static double twiceArea(double[] p, int a, int b, int c) {
     return (p[2 * b] - p[2 * a]) * (p[2 * c + 1] - p[2 * a + 1])
         - (p[2 * c] - p[2 * a]) * (p[2 * b + 1] - p[2 * a + 1]);
   }
@@ -192,7 +212,8 @@ public final class Triangulator {
     return allRingEdges(out, next) ? out : null;
   }
 
-  private static boolean allRingEdges(List<int[]> triangles, int[] next) {
+  /** Whether triangles have every edge of some rings. */
+  static boolean allRingEdges(List<int[]> triangles, int[] next) {
     java.util.HashSet<Long> edges = new java.util.HashSet<>();
     for (int[] t : triangles) {
       for (int k = 0; k < 3; k++) {
@@ -207,7 +228,7 @@ public final class Triangulator {
     return true;
   }
 
-  private static long key(int a, int b) {
+  static long key(int a, int b) {
     return (long) a << 32 | b;
   }
 }

@@ -144,7 +144,7 @@ class EveryStepTest {
         given(Map.of("do", "mend.handles", "girth", "20 cm"), List.of(TIDY)),
         given(Map.of("do", "mend.edit", "edits", edits())),
         given(Map.of("do", "mend.solid", "how", "new", "triangles", 3000)),
-        given(Map.of("do", "mend.solid", "how", "new", "detail", "4 cm", "as", "cast")),
+        given(Map.of("do", "mend.solid", "how", "new", "detail", "10 cm", "as", "cast")),
         given(Map.of("do", "mend.noise")),
         given(Map.of("do", "mend.weld", "distance", "4 mm")),
         given(Map.of("do", "mend.weld", "distance", "4 mm", "among", "rims")),

@@ -70,6 +70,40 @@ class TriangulatorTest {
     assertThat(area(List.of(square), tri)).isCloseTo(1, within(1e-12));
   }
 
+  /** All corners on the lines of one grid: edges pass over corners of other rings as well. */
+  @Test
+  void cornersOfHolesOnTheSameLinesAreUsed() {
+    Random random = new Random(8);
+    for (int i = 0; i < 200; i++) {
+      int n = 6 + random.nextInt(20);
+      List<double[]> rings = new ArrayList<>(List.of(square(0, 0, n, false)));
+      List<int[]> numbers = new ArrayList<>(List.of(numbers(0, 4 * n)));
+      int at = 4 * n;
+      for (int x = 1; x + 2 < n; x += 3) {
+        int side = 1 + random.nextInt(2);
+        rings.add(square(x, 1 + random.nextInt(n - side - 1), side, true));
+        numbers.add(numbers(at, 4 * side));
+        at += 4 * side;
+      }
+      int[] tri = Triangulator.triangulate(rings, numbers);
+      assertThat(tri).isNotNull().hasSize(3 * (at + 2 * (rings.size() - 1) - 2));
+      double expected = rings.stream().mapToDouble(Triangulator::area).sum();
+      assertThat(area(rings, tri)).isCloseTo(expected, within(1e-9));
+    }
+  }
+
+  private static double[] square(double x, double y, int side, boolean clockwise) {
+    double[] out = new double[8 * side];
+    for (int i = 0; i < 4 * side; i++) {
+      int k = clockwise ? 4 * side - 1 - i : i;
+      int t = k % side;
+      int[][] p = {{t, 0}, {side, t}, {side - t, side}, {0, side - t}};
+      out[2 * i] = x + p[k / side][0];
+      out[2 * i + 1] = y + p[k / side][1];
+    }
+    return out;
+  }
+
   @Test
   void islandInAHoleIsAnOutlineOfItsOwn() {
     List<double[]> rings = List.of(circle(3, 30, false), circle(2, 30, true), circle(1, 30, false));
