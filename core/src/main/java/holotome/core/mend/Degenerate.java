@@ -3,15 +3,20 @@ package holotome.core.mend;
 import holotome.core.attribute.Redrawn;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.concurrent.atomic.AtomicInteger;
 
 /** Triangles that are none: a corner twice, no area, or the corners of another. */
 public final class Degenerate {
+  private static final int GRAIN = 1 << 15;
+
   private Degenerate() {}
 
   /**
@@ -132,24 +137,32 @@ public final class Degenerate {
         order[fill[lowest(tri, t)]++] = t;
       }
     }
-    int found = 0;
-    for (int v = 0; v < fill.length; v++) {
-      int size = start[v + 1] - start[v];
-      if (size < 2) {
-        continue;
-      }
-      long[] rest = new long[size];
-      for (int i = 0; i < size; i++) {
-        int t = order[start[v] + i];
-        int lo = lowest(tri, t);
-        int hi = Math.max(tri[3 * t], Math.max(tri[3 * t + 1], tri[3 * t + 2]));
-        // Sums may wrap; they wrap back when the two known corners are taken away again.
-        int mid = tri[3 * t] + tri[3 * t + 1] + tri[3 * t + 2] - lo - hi;
-        rest[i] = (long) mid << 32 | hi;
-      }
-      found += markEqual(rest, order, start[v], marks);
+    AtomicInteger found = new AtomicInteger();
+    Parallel.range(
+        fill.length,
+        GRAIN,
+        Work.unwatched(),
+        (from, to) -> {
+          int own = 0;
+          for (int v = from; v < to; v++) {
+            own += start[v + 1] - start[v] < 2 ? 0 : markEqual(tri, order, start, v, marks);
+          }
+          found.addAndGet(own);
+        });
+    return found.get();
+  }
+
+  private static int markEqual(int[] tri, int[] order, int[] start, int v, boolean[] marks) {
+    long[] rest = new long[start[v + 1] - start[v]];
+    for (int i = 0; i < rest.length; i++) {
+      int t = order[start[v] + i];
+      int lo = lowest(tri, t);
+      int hi = Math.max(tri[3 * t], Math.max(tri[3 * t + 1], tri[3 * t + 2]));
+      // Sums may wrap; they wrap back when the two known corners are taken away again.
+      int mid = tri[3 * t] + tri[3 * t + 1] + tri[3 * t + 2] - lo - hi;
+      rest[i] = (long) mid << 32 | hi;
     }
-    return found;
+    return markEqual(rest, order, start[v], marks);
   }
 
   private static int markEqual(long[] rest, int[] order, int from, boolean[] marks) {

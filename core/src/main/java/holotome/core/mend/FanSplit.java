@@ -9,6 +9,8 @@ import holotome.core.topology.Adjacency;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.Consumer;
+import java.util.stream.IntStream;
 
 /**
  * Parts edges of more than two triangles, and vertices where several fans of triangles meet, by
@@ -36,10 +38,41 @@ final class FanSplit {
     Adjacency adjacency =
         Adjacency.of(mesh, work.part(0.6, CoreWords.of("work.finding-neighbours")));
     twin = adjacency.twin();
+    int[] crowded = crowded(adjacency);
     if (adjacency.crowdedEdges() > 0 || adjacency.misfitEdges() > 0) {
       twin = twin.clone();
-      pairWedges();
+      byEdge(crowded, tri, this::pairWedge);
     }
+    Fans fans = fans();
+    work.advance(0.3);
+    if (adjacency.crowdedEdges() > 0) {
+      notes.add(CoreWords.of("fan-split.edges-of-more-than-two", adjacency.crowdedEdges()));
+      while (loosen(crowded, fans.corner)) {
+        fans = fans();
+      }
+    }
+    int extras = fans.extra.length;
+    if (extras == 0) {
+      return mesh;
+    }
+    notes.add(CoreWords.of("fan-split.points-doubled-where-separate-fans", extras));
+    int vertices = mesh.vertexCount();
+    Provenance p =
+        Provenance.of(vertices, mesh.triangleCount())
+            .added(Blends.copies(vertices, fans.extra, extras))
+            .build();
+    return mesh.derive(p, null, fans.corner, work.part(0.1, CoreWords.of("work.parting-fans")));
+  }
+
+  /**
+   * The vertices that fans get.
+   *
+   * @param corner per corner
+   * @param extra per vertex behind the mesh's own the one it stands on
+   */
+  private record Fans(int[] corner, int[] extra) {}
+
+  private Fans fans() {
     int vertices = mesh.vertexCount();
     int[] fan = new int[tri.length];
     Arrays.fill(fan, -1);
@@ -62,19 +95,69 @@ final class FanSplit {
       taken[v] = true;
       mark(c, number, fan);
     }
-    work.advance(0.3);
-    if (adjacency.crowdedEdges() > 0) {
-      notes.add(CoreWords.of("fan-split.edges-of-more-than-two", adjacency.crowdedEdges()));
+    return new Fans(fan, Arrays.copyOf(extra, extras));
+  }
+
+  /**
+   * Where fans hang together another way round, an edge keeps its points and with them more than
+   * two triangles: those beyond two are let go on all sides.
+   *
+   * @param crowded the half-edges of edges of more than two triangles
+   * @param corner the vertices that fans got, per corner
+   * @return whether there was such an edge
+   */
+  private boolean loosen(int[] crowded, int[] corner) {
+    boolean[] any = new boolean[1];
+    byEdge(
+        crowded,
+        corner,
+        group -> {
+          if (group.length > 2) {
+            any[0] = true;
+            int other = twin[group[0]] >= 0 ? twin[group[0]] : group[1];
+            Arrays.stream(group, 1, group.length)
+                .filter(h -> h != other)
+                .forEach(h -> letGo(h / 3));
+          }
+        });
+    return any[0];
+  }
+
+  /** Tells of half-edges together that join the same two vertices, from the lowest on. */
+  private static void byEdge(int[] half, int[] corner, Consumer<int[]> told) {
+    long[] key = new long[half.length];
+    Integer[] order = new Integer[half.length];
+    for (int i = 0; i < key.length; i++) {
+      int a = corner[half[i]];
+      int b = corner[Adjacency.next(half[i])];
+      key[i] = (long) Math.min(a, b) << 32 | Math.max(a, b);
+      order[i] = i;
     }
-    if (extras == 0) {
-      return mesh;
+    Arrays.sort(order, (i, j) -> key[i] != key[j] ? Long.compare(key[i], key[j]) : i - j);
+    for (int i = 0, j; i < order.length; i = j) {
+      j = i + 1;
+      while (j < order.length && key[order[j]] == key[order[i]]) {
+        j++;
+      }
+      told.accept(Arrays.stream(order, i, j).mapToInt(k -> half[k]).toArray());
     }
-    notes.add(CoreWords.of("fan-split.points-doubled-where-separate-fans", extras));
-    Provenance p =
-        Provenance.of(vertices, mesh.triangleCount())
-            .added(Blends.copies(vertices, extra, extras))
-            .build();
-    return mesh.derive(p, null, fan, work.part(0.1, CoreWords.of("work.parting-fans")));
+  }
+
+  /** The half-edges of edges of more than two triangles, rising. */
+  private static int[] crowded(Adjacency adjacency) {
+    int[] twin = adjacency.twin();
+    return adjacency.crowdedEdges() == 0
+        ? new int[0]
+        : IntStream.range(0, twin.length).filter(h -> twin[h] == Adjacency.CROWDED).toArray();
+  }
+
+  private void letGo(int t) {
+    for (int h = 3 * t; h < 3 * t + 3; h++) {
+      if (twin[h] >= 0) {
+        twin[twin[h]] = Adjacency.BORDER;
+      }
+      twin[h] = Adjacency.BORDER;
+    }
   }
 
   /** Marks all corners of the fan around corner c's vertex: turns both ways through the twins. */
@@ -95,42 +178,7 @@ final class FanSplit {
     }
   }
 
-  /** Pairs the half-edges of every crowded edge by the solid wedges between their triangles. */
-  private void pairWedges() {
-    int count = 0;
-    for (int t : twin) {
-      count += t == Adjacency.CROWDED ? 1 : 0;
-    }
-    long[] key = new long[count];
-    Integer[] order = new Integer[count];
-    int[] half = new int[count];
-    count = 0;
-    for (int h = 0; h < tri.length; h++) {
-      if (twin[h] == Adjacency.CROWDED) {
-        int a = tri[h];
-        int b = tri[Adjacency.next(h)];
-        key[count] = (long) Math.min(a, b) << 32 | Math.max(a, b);
-        order[count] = count;
-        half[count++] = h;
-      }
-    }
-    Arrays.sort(
-        order, (i, j) -> key[i] != key[j] ? Long.compare(key[i], key[j]) : half[i] - half[j]);
-    int i = 0;
-    while (i < count) {
-      int j = i + 1;
-      while (j < count && key[order[j]] == key[order[i]]) {
-        j++;
-      }
-      int[] group = new int[j - i];
-      for (int k = i; k < j; k++) {
-        group[k - i] = half[order[k]];
-      }
-      pairWedge(group);
-      i = j;
-    }
-  }
-
+  /** Pairs the half-edges of a crowded edge by the solid wedges between their triangles. */
   private void pairWedge(int[] group) {
     int u = Math.min(tri[group[0]], tri[Adjacency.next(group[0])]);
     int v = Math.max(tri[group[0]], tri[Adjacency.next(group[0])]);

@@ -21,6 +21,8 @@ import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -214,9 +216,16 @@ public record FillHoles(
     }
     List<HoleFill> others = new ArrayList<>(fills);
     Work again = work.part(0, work.label());
+    List<int[]> some = crossing.stream().mapToObj(loops::get).toList();
+    Set<int[]> flat = Collections.newSetFromMap(new IdentityHashMap<>());
+    crossing.stream()
+        .filter(i -> fills.get(i).xyz().length == 0)
+        .mapToObj(loops::get)
+        .forEach(flat::add);
+    HoleFill[] otherWay = HoleFill.all(mesh, adjacency, some, flat::contains, 1, again);
+    int n = 0;
     for (int i = crossing.nextSetBit(0); i >= 0; i = crossing.nextSetBit(i + 1)) {
-      boolean smooth = fills.get(i).xyz().length == 0;
-      HoleFill other = HoleFill.of(mesh, adjacency, loops.get(i), smooth, 1, again);
+      HoleFill other = otherWay[n++];
       others.set(i, other == null ? fills.get(i) : other);
     }
     Mesh then = joined(mesh, others, Work.unwatched());

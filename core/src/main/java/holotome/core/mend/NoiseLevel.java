@@ -3,6 +3,8 @@ package holotome.core.mend;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
 import holotome.core.topology.VertexFans;
 import java.util.Arrays;
 
@@ -22,6 +24,7 @@ import java.util.Arrays;
  */
 final class NoiseLevel {
   private static final int MOST = 200_000;
+  private static final int GRAIN = 1 << 12;
   private static final double SECOND_DIFFERENCE = 1.359;
   private static final double MEDIAN_OF_NORMAL = 0.6745;
 
@@ -42,54 +45,64 @@ final class NoiseLevel {
 
   private double measure(int vertices) {
     int step = Math.max(1, vertices / MOST);
-    double[] sizes = new double[vertices / step + 1];
-    int n = 0;
-    double[] own = new double[3];
-    double[] theirs = new double[3];
-    double[] sum = new double[3];
-    double[] normal = new double[3];
-    for (int v = 0; v < vertices; v += step) {
-      int from = fans.start()[v];
-      int to = fans.start()[v + 1];
-      if (!offset(v, own)) {
-        continue;
-      }
-      Arrays.fill(sum, 0);
-      Arrays.fill(normal, 0);
-      int around = 0;
-      boolean whole = true;
-      for (int i = from; i < to && whole; i++) {
-        int t = 3 * fans.triangles()[i];
-        for (int k = 0; k < 3 && whole; k++) {
-          int u = corners[t + k];
-          if (u != v) {
-            whole = offset(u, theirs);
-            for (int d = 0; d < 3; d++) {
-              sum[d] += theirs[d];
-            }
-            around++;
+    double[] sizes = new double[(vertices + step - 1) / step];
+    Parallel.range(
+        sizes.length,
+        GRAIN,
+        Work.unwatched(),
+        (from, to) -> {
+          double[] own = new double[3];
+          double[] theirs = new double[3];
+          double[] sum = new double[3];
+          for (int i = from; i < to; i++) {
+            sizes[i] = difference(i * step, own, theirs, sum);
           }
-        }
-        Measures.cross(xyz, corners, t / 3, theirs);
-        for (int d = 0; d < 3; d++) {
-          normal[d] += theirs[d];
+        });
+    // What is not a number stands behind.
+    Arrays.sort(sizes);
+    int n = sizes.length;
+    while (n > 0 && Double.isNaN(sizes[n - 1])) {
+      n--;
+    }
+    return n == 0 ? 0 : sizes[n / 2] / (MEDIAN_OF_NORMAL * SECOND_DIFFERENCE);
+  }
+
+  /** The size of the second difference at a vertex; not a number where its ring is not whole. */
+  private double difference(int v, double[] own, double[] theirs, double[] sum) {
+    if (!offset(v, own)) {
+      return Double.NaN;
+    }
+    Arrays.fill(sum, 0);
+    double[] normal = new double[3];
+    int around = 0;
+    for (int i = fans.start()[v]; i < fans.start()[v + 1]; i++) {
+      int t = 3 * fans.triangles()[i];
+      for (int k = 0; k < 3; k++) {
+        int u = corners[t + k];
+        if (u != v) {
+          if (!offset(u, theirs)) {
+            return Double.NaN;
+          }
+          for (int d = 0; d < 3; d++) {
+            sum[d] += theirs[d];
+          }
+          around++;
         }
       }
-      double length = Vec.length(normal);
-      if (!whole || !(length > 0)) {
-        continue;
-      }
-      double along = 0;
+      Measures.cross(xyz, corners, t / 3, theirs);
       for (int d = 0; d < 3; d++) {
-        along += (own[d] - sum[d] / around) * normal[d] / length;
+        normal[d] += theirs[d];
       }
-      sizes[n++] = Math.abs(along);
     }
-    if (n == 0) {
-      return 0;
+    double length = Vec.length(normal);
+    if (!(length > 0)) {
+      return Double.NaN;
     }
-    Arrays.sort(sizes, 0, n);
-    return sizes[n / 2] / (MEDIAN_OF_NORMAL * SECOND_DIFFERENCE);
+    double along = 0;
+    for (int d = 0; d < 3; d++) {
+      along += (own[d] - sum[d] / around) * normal[d] / length;
+    }
+    return Math.abs(along);
   }
 
   /**

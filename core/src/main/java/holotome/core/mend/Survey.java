@@ -9,6 +9,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.spatial.SelfIntersections;
 import holotome.core.task.Failure;
+import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
@@ -51,7 +52,7 @@ public record Survey(
   /** Triangles with a smaller quality, 4 sqrt(3) area / sum of squared edges, are slivers. */
   private static final double THIN = 0.02;
 
-  private static final int OFTEN = (1 << 18) - 1;
+  private static final int GRAIN = 1 << 16;
 
   public Survey {
     faults = List.copyOf(faults);
@@ -186,24 +187,34 @@ public record Survey(
       Fault.Gathered slivers = new Fault.Gathered();
       boolean[] flat = Measures.withoutArea(mesh);
       work.advance(0.4);
-      double[] n = new double[3];
+      BitSet[] thin = new BitSet[Parallel.chunks(flat.length, GRAIN)];
+      Parallel.chunked(
+          flat.length,
+          GRAIN,
+          work.part(0.2, work.label()),
+          (c, from, to) -> {
+            BitSet own = new BitSet();
+            double[] n = new double[3];
+            for (int t = from; t < to; t++) {
+              Measures.cross(mesh.xyz(), tri, t, n);
+              if (!flat[t] && 2 * Math.sqrt(3) * Vec.length(n) < THIN * squares(t)) {
+                own.set(t - from);
+              }
+            }
+            thin[c] = own;
+          });
       for (int t = 0; t < flat.length; t++) {
-        if ((t & OFTEN) == 0) {
-          work.check();
-        }
         if (flat[t]) {
           degenerate.addTriangle(mesh, t, longest(t));
-          continue;
         }
-        Measures.cross(mesh.xyz(), tri, t, n);
-        double twice = Vec.length(n);
-        if (2 * Math.sqrt(3) * twice < THIN * squares(t)) {
-          slivers.addTriangle(mesh, t, longest(t));
+      }
+      for (int c = 0; c < thin.length; c++) {
+        for (int i = thin[c].nextSetBit(0); i >= 0; i = thin[c].nextSetBit(i + 1)) {
+          slivers.addTriangle(mesh, c * GRAIN + i, longest(c * GRAIN + i));
         }
       }
       add(degenerate.done(Fault.Kind.DEGENERATE));
       add(slivers.done(Fault.Kind.SLIVERS));
-      work.advance(0.2);
       boolean[] marks = flat.clone();
       int doubles = Degenerate.markDuplicates(mesh, marks);
       if (doubles > 0) {

@@ -2,6 +2,7 @@ package holotome.core.mend;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
+import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
@@ -27,6 +28,8 @@ public record WeldCurve(int points, float[] joins, float[] breaks, double limit)
 
   /** The limit is halved so many times at most. */
   private static final int TRIES = 16;
+
+  private static final int GRAIN = 1 << 16;
 
   /**
    * @param among points that may be joined; null for all
@@ -74,27 +77,48 @@ public record WeldCurve(int points, float[] joins, float[] breaks, double limit)
   }
 
   private static float[] breaks(Mesh mesh, BitSet among, double limit) {
-    float[] out = new float[64];
+    float[][] parts = new float[Parallel.chunks(mesh.triangleCount(), GRAIN)][];
+    Parallel.chunked(
+        mesh.triangleCount(),
+        GRAIN,
+        Work.unwatched(),
+        (c, from, to) -> {
+          float[] out = new float[16];
+          int n = 0;
+          for (int t = from; t < to; t++) {
+            double least = least(mesh, among, t);
+            if (least <= limit) {
+              out = n == out.length ? Arrays.copyOf(out, 2 * n) : out;
+              out[n++] = (float) least;
+            }
+          }
+          parts[c] = Arrays.copyOf(out, n);
+        });
     int n = 0;
-    for (int t = 0; t < mesh.triangleCount(); t++) {
-      double least = Double.POSITIVE_INFINITY;
-      for (int h = 3 * t; h < 3 * t + 3; h++) {
-        int from = mesh.triangles()[h];
-        int to = mesh.triangles()[h % 3 == 2 ? h - 2 : h + 1];
-        if (among == null || among.get(from) && among.get(to)) {
-          least = Math.min(least, edge(mesh, h));
-        }
-      }
-      if (least <= limit) {
-        if (n == out.length) {
-          out = Arrays.copyOf(out, 2 * n);
-        }
-        out[n++] = (float) least;
-      }
+    for (float[] part : parts) {
+      n += part.length;
     }
-    float[] all = Arrays.copyOf(out, n);
+    float[] all = new float[n];
+    n = 0;
+    for (float[] part : parts) {
+      System.arraycopy(part, 0, all, n, part.length);
+      n += part.length;
+    }
     Arrays.parallelSort(all);
     return all;
+  }
+
+  /** The shortest edge of a triangle both of whose ends may be joined; infinite for none. */
+  private static double least(Mesh mesh, BitSet among, int t) {
+    double least = Double.POSITIVE_INFINITY;
+    for (int h = 3 * t; h < 3 * t + 3; h++) {
+      int from = mesh.triangles()[h];
+      int to = mesh.triangles()[h % 3 == 2 ? h - 2 : h + 1];
+      if (among == null || among.get(from) && among.get(to)) {
+        least = Math.min(least, edge(mesh, h));
+      }
+    }
+    return least;
   }
 
   /** How many points are left at a distance. */

