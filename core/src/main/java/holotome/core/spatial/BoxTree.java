@@ -17,6 +17,11 @@ final class BoxTree {
   /** Triangles a leaf. */
   static final int LEAF = 8;
 
+  private static final int GROUP_LEVEL = 3;
+
+  /** Leaves that stand one after the other are looked up together, so many at a time. */
+  static final int GROUP = 1 << GROUP_LEVEL;
+
   private static final int GRAIN = 1 << 14;
 
   /** The triangles in order. */
@@ -95,6 +100,21 @@ final class BoxTree {
     return new BoxTree(order, boxes, fine);
   }
 
+  /** The corners of the triangles as they stand in order: near ones are then near in memory. */
+  int[] inOrder(int[] tri) {
+    int[] out = new int[tri.length];
+    Parallel.range(
+        order.length,
+        GRAIN,
+        Work.unwatched(),
+        (from, to) -> {
+          for (int i = from; i < to; i++) {
+            System.arraycopy(tri, 3 * order[i], out, 3 * i, 3);
+          }
+        });
+    return out;
+  }
+
   /** Writes down the boxes of a leaf's triangles. */
   private static void refine(
       float[] p, int[] tri, int[] order, int leaf, float[] boxes, byte[] fine) {
@@ -151,6 +171,11 @@ final class BoxTree {
       out[k] = low + (fine[6 * i + k] & 255) * unit;
       out[3 + k] = to == 255 ? high : low + to * unit;
     }
+  }
+
+  /** A bound of the box of the i-th triangle in order, in 255ths of its leaf's. */
+  int fine(int i, int bound) {
+    return fine[6 * i + bound] & 255;
   }
 
   private static float[] above(float[] below) {
@@ -216,14 +241,20 @@ final class BoxTree {
   }
 
   /**
-   * The leaves from a leaf on whose boxes overlap its own, itself first.
+   * The leaves from the first of a group on whose boxes overlap the group's.
    *
-   * @param stack at least 2 numbers a level
-   * @param out filled in, grown as needed
-   * @return how many; the list is in {@code out[0]}
+   * @param group so many {@link #GROUP} leaves, from the first on
    */
-  int overlapping(int leaf, int[] stack, int[][] out) {
-    return overlapping(boxes[0], 6 * leaf, leaf, stack, out);
+  int overlappingGroup(int group, int[] stack, int[][] out) {
+    if (boxes.length <= GROUP_LEVEL) {
+      return overlapping(boxes[boxes.length - 1], 0, 0, stack, out);
+    }
+    return overlapping(boxes[GROUP_LEVEL], 6 * group, GROUP * group, stack, out);
+  }
+
+  /** Whether the boxes of two leaves overlap. */
+  boolean leavesOverlap(int a, int b) {
+    return overlap(boxes[0], 6 * a, boxes[0], 6 * b);
   }
 
   /**

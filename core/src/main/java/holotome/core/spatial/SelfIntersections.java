@@ -30,7 +30,7 @@ public record SelfIntersections(long count, int[] pairs) {
   /** Triangles whose boxes can be numbered, 6 bytes each. */
   private static final int MANY = Integer.MAX_VALUE / 6 - 8;
 
-  private static final int GRAIN = 1 << 9;
+  private static final int GRAIN = 1 << 6;
 
   /** How many pairs there are. */
   public static long count(Mesh mesh, Work work) {
@@ -162,17 +162,20 @@ public record SelfIntersections(long count, int[] pairs) {
       if (tri.length == 0) {
         return new Found[0];
       }
+      long[] plain = PlainFans.of(p, tri, work.part(0.1, CoreWords.of("work.finding-neighbours")));
       BoxTree tree = BoxTree.of(p, tri, work.part(0.3, CoreWords.of("work.indexing-the-surface")));
-      Found[] found = new Found[Parallel.chunks(tree.leaves(), GRAIN)];
+      int[] sorted = tree.inOrder(tri);
+      int groups = Parallel.chunks(tree.leaves(), BoxTree.GROUP);
+      Found[] found = new Found[Parallel.chunks(groups, GRAIN)];
       Parallel.chunked(
-          tree.leaves(),
+          groups,
           GRAIN,
-          work.part(0.7, CoreWords.of("common.looking-for-self-intersections")),
+          work.part(0.6, CoreWords.of("common.looking-for-self-intersections")),
           (c, from, to) -> {
             found[c] = new Found();
-            Pairs pairs = new Pairs(tree, found[c]);
-            for (int leaf = from; leaf < to; leaf++) {
-              pairs.of(leaf);
+            Pairs pairs = new Pairs(tree, sorted, plain, found[c]);
+            for (int group = from; group < to; group++) {
+              pairs.ofGroup(group);
             }
           });
       return found;
@@ -182,29 +185,43 @@ public record SelfIntersections(long count, int[] pairs) {
     private final class Pairs {
       private final BoxTree tree;
       private final Found found;
-      private final TriangleOverlap overlap = new TriangleOverlap(p, tri);
+      private final TriangleOverlap overlap;
       private final int[] stack;
       private final int[][] leaves = new int[1][64];
-      private final float[] own = new float[6 * BoxTree.LEAF];
+      private final LeafGrid grid = new LeafGrid();
       private final float[] other = new float[6];
       private final int[] whole = new int[6];
 
-      Pairs(BoxTree tree, Found found) {
+      Pairs(BoxTree tree, int[] sorted, long[] plain, Found found) {
         this.tree = tree;
+        overlap = new TriangleOverlap(p, sorted, plain);
         this.found = found;
         stack = new int[tree.stackSize()];
       }
 
-      void of(int leaf) {
+      void ofGroup(int group) {
+        int count = tree.overlappingGroup(group, stack, leaves);
+        int first = BoxTree.GROUP * group;
+        for (int leaf = first; leaf < Math.min(tree.leaves(), first + BoxTree.GROUP); leaf++) {
+          of(leaf, count);
+        }
+      }
+
+      /**
+       * @param count of leaves that may overlap its group
+       */
+      private void of(int leaf, int count) {
         int n = tree.order.length;
         int begin = leaf * BoxTree.LEAF;
         int end = Math.min(n, begin + BoxTree.LEAF);
+        grid.take(tree, leaf);
         for (int i = begin; i < end; i++) {
-          box(tree.order[i], own, 6 * (i - begin));
-          overlap.take(i - begin, tree.order[i]);
+          overlap.take(i - begin, i);
         }
-        int count = tree.overlapping(leaf, stack, leaves);
         for (int l = 0; l < count; l++) {
+          if (leaves[0][l] < leaf || !tree.leavesOverlap(leaf, leaves[0][l])) {
+            continue;
+          }
           int from = leaves[0][l] * BoxTree.LEAF;
           tree.inLeaf(leaves[0][l], tree.leafBoxes(), 6 * leaf, whole);
           for (int j = from; j < Math.min(n, from + BoxTree.LEAF); j++) {
@@ -212,23 +229,15 @@ public record SelfIntersections(long count, int[] pairs) {
               continue;
             }
             tree.box(leaves[0][l], j, other);
-            for (int i = begin; i < Math.min(end, j); i++) {
-              if (BoxTree.overlap(own, 6 * (i - begin), other, 0)
-                  && overlap.meet(i - begin, tree.order[i], tree.order[j])) {
-                found.add(tree.order[i], tree.order[j]);
+            int near = grid.overlapping(other);
+            near &= j < end ? (1 << j - begin) - 1 : -1;
+            for (; near != 0; near &= near - 1) {
+              int slot = Integer.numberOfTrailingZeros(near);
+              if (overlap.meet(slot, begin + slot, j)) {
+                found.add(tree.order[begin + slot], tree.order[j]);
               }
             }
           }
-        }
-      }
-
-      private void box(int t, float[] box, int at) {
-        for (int k = 0; k < 3; k++) {
-          float a = p[3 * tri[3 * t] + k];
-          float b = p[3 * tri[3 * t + 1] + k];
-          float c = p[3 * tri[3 * t + 2] + k];
-          box[at + k] = Math.min(a, Math.min(b, c));
-          box[at + 3 + k] = Math.max(a, Math.max(b, c));
         }
       }
     }

@@ -23,7 +23,11 @@ final class TriangleOverlap {
 
   private final float[] p;
   private final int[] tri;
+  private final long[] plain;
   private final double[] plane = new double[PLANE * BoxTree.LEAF];
+
+  private final int[] held = new int[BoxTree.LEAF];
+  private final boolean[] isKnown = new boolean[BoxTree.LEAF];
 
   /** The two axes a plane is looked at along. */
   private int x;
@@ -35,12 +39,32 @@ final class TriangleOverlap {
    * @param tri 3 vertices a triangle; vertices on the same spot are one
    */
   TriangleOverlap(float[] p, int[] tri) {
-    this.p = p;
-    this.tri = tri;
+    this(p, tri, null);
   }
 
-  /** Holds the plane of the triangle that the following questions are about. */
+  /**
+   * @param plain a bit per vertex whose triangles meet nowhere but in what they share, see {@link
+   *     PlainFans}; null where nothing is known
+   */
+  TriangleOverlap(float[] p, int[] tri, long[] plain) {
+    this.p = p;
+    this.tri = tri;
+    this.plain = plain;
+  }
+
+  private boolean isPlain(int v) {
+    return plain != null && (plain[v >> 6] >>> v & 1) != 0;
+  }
+
+  /** Holds a triangle that the following questions are about. */
   void take(int slot, int t) {
+    held[slot] = t;
+    isKnown[slot] = false;
+  }
+
+  private void findPlane(int slot) {
+    isKnown[slot] = true;
+    int t = held[slot];
     int a = 3 * tri[3 * t];
     int b = 3 * tri[3 * t + 1];
     int c = 3 * tri[3 * t + 2];
@@ -76,6 +100,9 @@ final class TriangleOverlap {
     int shared = (a ? 1 : 0) + (b ? 1 : 0) + (c ? 1 : 0);
     if (shared == 3) {
       return !isFlat(t);
+    }
+    if (shared > 0 && isPlain(a ? t0 : b ? t1 : t2)) {
+      return false;
     }
     if (shared == 2) {
       int other =
@@ -156,6 +183,9 @@ final class TriangleOverlap {
 
   /** The side of a vertex, from the plane that is held where that tells it. */
   private int sideOf(int slot, int t, int v) {
+    if (!isKnown[slot]) {
+      findPlane(slot);
+    }
     int o = PLANE * slot;
     double x = p[3 * v] - plane[o + 6];
     double y = p[3 * v + 1] - plane[o + 7];
