@@ -13,6 +13,8 @@ public final class CrossingParts {
   /** Every so many-th triangle of the rest is asked, time after time. */
   private static final int[] STRIDES = {1024, 32, 1};
 
+  private static final int MANY = 2_000_000;
+
   private final Mesh mesh;
   private final int[] first;
   private final int from;
@@ -45,7 +47,10 @@ public final class CrossingParts {
       }
     }
     for (int stride : STRIDES) {
-      againstRest(stride, work.part(0.8 / STRIDES.length, work.label()));
+      // Of what is small all can be asked at once.
+      if (stride == 1 || from > MANY) {
+        againstRest(stride, work.part(0.8 / STRIDES.length, work.label()));
+      }
     }
     BitSet both = new BitSet();
     for (int i = 0; i < pairs.length; i += 2) {

@@ -17,7 +17,7 @@ final class NearTriangles {
   private final float[] p;
   private final int[] tri;
   private final double[] low;
-  private final double cell;
+  private final double scale;
   private final BitSet cells = new BitSet(SIDE * SIDE * SIDE);
 
   private NearTriangles(Mesh mesh) {
@@ -26,7 +26,7 @@ final class NearTriangles {
     Box b = mesh.bounds();
     low = b.min();
     double side = Math.max(b.width(), Math.max(b.depth(), b.height()));
-    cell = side > 0 ? side / (SIDE - 1) : 1;
+    scale = side > 0 ? (SIDE - 1) / side : 1;
   }
 
   /**
@@ -52,28 +52,32 @@ final class NearTriangles {
     return out;
   }
 
+  private int at(float x, int k) {
+    return Math.clamp((int) ((x - low[k]) * scale), 0, SIDE - 1);
+  }
+
   private int from(int t, int k) {
-    float a = p[3 * tri[3 * t] + k];
-    float b = p[3 * tri[3 * t + 1] + k];
-    float c = p[3 * tri[3 * t + 2] + k];
-    return at(Math.min(a, Math.min(b, c)), k);
+    return at(
+        Math.min(
+            p[3 * tri[3 * t] + k], Math.min(p[3 * tri[3 * t + 1] + k], p[3 * tri[3 * t + 2] + k])),
+        k);
   }
 
   private int to(int t, int k) {
-    float a = p[3 * tri[3 * t] + k];
-    float b = p[3 * tri[3 * t + 1] + k];
-    float c = p[3 * tri[3 * t + 2] + k];
-    return at(Math.max(a, Math.max(b, c)), k);
-  }
-
-  private int at(float x, int k) {
-    return Math.clamp((int) ((x - low[k]) / cell), 0, SIDE - 1);
+    return at(
+        Math.max(
+            p[3 * tri[3 * t] + k], Math.max(p[3 * tri[3 * t + 1] + k], p[3 * tri[3 * t + 2] + k])),
+        k);
   }
 
   private void mark(int t) {
-    for (int z = from(t, 2); z <= to(t, 2); z++) {
-      for (int y = from(t, 1); y <= to(t, 1); y++) {
-        cells.set((z * SIDE + y) * SIDE + from(t, 0), (z * SIDE + y) * SIDE + to(t, 0) + 1);
+    int x0 = from(t, 0);
+    int x1 = to(t, 0);
+    int y1 = to(t, 1);
+    int z1 = to(t, 2);
+    for (int z = from(t, 2); z <= z1; z++) {
+      for (int y = from(t, 1); y <= y1; y++) {
+        cells.set((z * SIDE + y) * SIDE + x0, (z * SIDE + y) * SIDE + x1 + 1);
       }
     }
   }
@@ -81,8 +85,11 @@ final class NearTriangles {
   private boolean isNear(int t) {
     int x0 = from(t, 0);
     int x1 = to(t, 0);
-    for (int z = from(t, 2); z <= to(t, 2); z++) {
-      for (int y = from(t, 1); y <= to(t, 1); y++) {
+    int y0 = from(t, 1);
+    int y1 = to(t, 1);
+    int z1 = to(t, 2);
+    for (int z = from(t, 2); z <= z1; z++) {
+      for (int y = y0; y <= y1; y++) {
         int row = (z * SIDE + y) * SIDE;
         for (int x = x0; x <= x1; x++) {
           if (cells.get(row + x)) {
