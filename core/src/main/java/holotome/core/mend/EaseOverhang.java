@@ -82,7 +82,7 @@ public record EaseOverhang(
       }
     }
     if (moved == 0) {
-      throw Failure.cannot(CoreWords.of("ease-overhang.none-leans", angle));
+      throw Failure.cannot(CoreWords.of("ease-overhang.none-leans", degrees()));
     }
     Mesh out = TakeNoise.withNormals(mesh.withPositions(xyz));
     return new Outcome(
@@ -91,9 +91,13 @@ public record EaseOverhang(
             CoreWords.of("pull-surface.pulled", moved, Length.inBase(most)),
             CoreWords.of(
                 "ease-overhang.leaning",
-                angle,
+                degrees(),
                 100 * leaning(mesh, down, up),
                 100 * leaning(out, down, up))));
+  }
+
+  private String degrees() {
+    return angle == Math.rint(angle) ? String.valueOf((int) angle) : String.valueOf(angle);
   }
 
   /** Triangles of a selection that face down, by the mean of those around their corners. */
