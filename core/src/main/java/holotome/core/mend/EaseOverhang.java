@@ -42,6 +42,8 @@ public record EaseOverhang(
   /** What leans farther by less than so many degrees is not counted. */
   private static final double NEARLY = 0.5;
 
+  private static final int OFTEN = (1 << 14) - 1;
+
   public EaseOverhang {
     picks = List.copyOf(picks);
     if (picks.isEmpty()) {
@@ -62,7 +64,7 @@ public record EaseOverhang(
     VertexFans fans = VertexFans.of(mesh, work.part(0.3, CoreWords.of("work.finding-neighbours")));
     double[] up =
         Vec.unit(Vec.sub(in.frame().toBase(Vec.of(0, 0, 1)), in.frame().toBase(new double[3])));
-    BitSet down = facingDown(mesh, fans, set, up);
+    BitSet down = facingDown(mesh, fans, set, up, work);
     if (down.isEmpty()) {
       throw Failure.cannot(CoreWords.of("ease-overhang.nothing-faces-down"));
     }
@@ -101,10 +103,14 @@ public record EaseOverhang(
   }
 
   /** Triangles of a selection that face down, by the mean of those around their corners. */
-  private static BitSet facingDown(Mesh mesh, VertexFans fans, BitSet set, double[] up) {
+  private static BitSet facingDown(Mesh mesh, VertexFans fans, BitSet set, double[] up, Work work) {
     BitSet out = new BitSet();
     double[] n = new double[3];
+    int count = 0;
     for (int t = set.nextSetBit(0); t >= 0; t = set.nextSetBit(t + 1)) {
+      if ((count++ & OFTEN) == 0) {
+        work.check();
+      }
       double sum = 0;
       double all = 0;
       for (int c = 3 * t; c < 3 * t + 3; c++) {

@@ -299,10 +299,13 @@ final class Overhang {
       by[v] = height[v] - now[v];
       open.add(0, v);
     }
-    while (!open.isEmpty()) {
+    for (int count = 0; !open.isEmpty(); ) {
       int v = open.take();
       if (done.get(v)) {
         continue;
+      }
+      if ((++count & OFTEN) == 0) {
+        work.check();
       }
       done.set(v);
       double w = by[v] > 0 ? 1 - far[v] / (SLIDE * by[v]) : 0;
