@@ -26,6 +26,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.function.Supplier;
 
 /** Fills the holes of the Scan. */
 @Describes(
@@ -209,7 +210,9 @@ public record FillHoles(
   private static int reroute(
       Mesh mesh, Adjacency adjacency, List<int[]> loops, List<HoleFill> fills, Work work) {
     int first = mesh.triangleCount();
-    Mesh once = joined(mesh, fills, Work.unwatched());
+    // Where it crosses is told by places alone.
+    Mesh bare = new Mesh(mesh.xyz(), mesh.triangles());
+    Mesh once = joined(bare, fills, Work.unwatched());
     BitSet crossing = PatchCheck.crossing(once, first, fills, work.part(0.5, work.label()));
     if (crossing.isEmpty()) {
       return 0;
@@ -228,7 +231,7 @@ public record FillHoles(
       HoleFill other = otherWay[n++];
       others.set(i, other == null ? fills.get(i) : other);
     }
-    Mesh then = joined(mesh, others, Work.unwatched());
+    Mesh then = joined(bare, others, Work.unwatched());
     BitSet still = PatchCheck.crossing(then, first, others, work.part(0.5, work.label()));
     int left = 0;
     for (int i = crossing.nextSetBit(0); i >= 0; i = crossing.nextSetBit(i + 1)) {
@@ -314,6 +317,13 @@ public record FillHoles(
 
   /** Adds the patches, the new vertices of each numbered on from those before. */
   static Mesh joined(Mesh mesh, List<HoleFill> fills, Work work) {
+    return joined(mesh, fills, null, work);
+  }
+
+  /**
+   * @param seen see {@link Patching}
+   */
+  static Mesh joined(Mesh mesh, List<HoleFill> fills, Supplier<Patching.Seen> seen, Work work) {
     float[] xyz = new float[fills.stream().mapToInt(f -> f.xyz().length).sum()];
     int[] triangles = new int[fills.stream().mapToInt(f -> f.triangles().length).sum()];
     int old = mesh.vertexCount();
@@ -326,7 +336,7 @@ public record FillHoles(
       System.arraycopy(f.xyz(), 0, xyz, v, f.xyz().length);
       v += f.xyz().length;
     }
-    return Patching.add(mesh, xyz, triangles, work);
+    return Patching.add(mesh, xyz, triangles, seen, work);
   }
 
   private static double longest(Mesh mesh, int[][] loops) {

@@ -6,7 +6,9 @@ import holotome.core.attribute.Attribute.Kind;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Patching;
 import holotome.core.mesh.Submesh;
+import holotome.core.mesh.VertexColours;
 import holotome.core.part.Workpiece;
 import holotome.core.select.Pick;
 import holotome.core.solve.CylinderFit;
@@ -30,13 +32,14 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 
 /**
  * Makes the selected regions anew as plain shapes that follow what is around them, not the noise
  * within: glass and shine, which scanners see as a boiling surface. Each region is cut out, its
  * opening filled, and the filling brought onto a shape fitted to a ring around it, reaching the rim
- * without a step. Colours on vertices stay those of the nearest old place.
+ * without a step. Colours stay those of the nearest old place, on vertices and in pictures.
  */
 @Describes(
     id = "mend.patch",
@@ -144,7 +147,11 @@ public record PatchRegion(
             ? fills
             : shaped(open, loops, fills, worst, work.part(0.1, CoreWords.of("work.fitting")));
     Mesh filled =
-        FillHoles.joined(open, shaped, work.part(0.2, CoreWords.of("work.filling-holes")));
+        FillHoles.joined(
+            open,
+            shaped,
+            seen(scan, set, work),
+            work.part(0.2, CoreWords.of("work.filling-holes")));
     Mesh coloured = coloured(scan, set, open.vertexCount(), filled, work);
     List<String> notes = new ArrayList<>();
     notes.add(
@@ -296,6 +303,22 @@ public record PatchRegion(
       }
     }
     return new HoleFill(xyz, fill.triangles(), fill.settled());
+  }
+
+  /** What the region's pictures showed nearest to a place; null where it has none. */
+  private static Supplier<Patching.Seen> seen(Mesh old, BitSet region, Work work) {
+    if (!old.hasTexture()) {
+      return null;
+    }
+    Mesh was = Submesh.of(old, region, Work.unwatched());
+    Bvh bvh = Bvh.of(was, work.part(0.05, CoreWords.of("work.carrying-over")));
+    return () -> {
+      BvhQuery q = new BvhQuery(bvh);
+      return (x, y, z) -> {
+        q.closest((float) x, (float) y, (float) z, Float.POSITIVE_INFINITY);
+        return VertexColours.at(was, q.triangle, q.u, q.v);
+      };
+    };
   }
 
   /** The filling's vertices with the colours that the nearest places of the region had. */

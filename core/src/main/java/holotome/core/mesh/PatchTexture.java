@@ -3,18 +3,21 @@ package holotome.core.mesh;
 import holotome.core.attribute.Attribute;
 import holotome.core.attribute.HarmonicPatch;
 import holotome.core.attribute.PatchRim;
+import holotome.core.geometry.Vec;
 import holotome.core.image.LinearLight;
 import holotome.core.image.Raster;
+import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.Supplier;
 
 /**
- * A picture for the patches of a textured mesh: colour runs evenly inwards from what the mesh's own
- * pictures show along the rim. Two triangles share a tile of {@link #SIDE} texels each way, each
- * with all texels that reading between them touches; the mesh's own pictures and texture
- * coordinates stay as they are.
+ * A picture for the patches of a textured mesh: what is known to be seen at each place, as fine as
+ * the mesh's own pictures; else colour runs evenly inwards from what these show along the rim. Two
+ * triangles share a tile of {@link #SIDE} texels each way or more, each with all texels that
+ * reading between them touches; the mesh's own pictures and texture coordinates stay as they are.
  *
  * <p>Where the mesh has several materials, those that patches border on have a material each for
  * their patches, all with the one new picture.
@@ -22,6 +25,14 @@ import java.util.List;
 final class PatchTexture {
   /** Texels a tile has each way; its triangles reach from one half-texel within to the other. */
   private static final int SIDE = 6;
+
+  /** A tile has no more texels each way. */
+  private static final int FINEST = 256;
+
+  /** So many triangles of a mesh tell how fine its pictures are. */
+  private static final int SAMPLES = 20_000;
+
+  private static final int GRAIN = 1 << 6;
 
   /** The longest side of the picture; above it tiles are shared by more triangles each. */
   private static final int MOST = 16_384;
@@ -32,8 +43,10 @@ final class PatchTexture {
   private final PatchRim rim;
   private final int first;
   private final int triangles;
+  private final Supplier<Patching.Seen> seen;
 
-  private PatchTexture(Mesh mesh, Mesh patched) {
+  private PatchTexture(Mesh mesh, Mesh patched, Supplier<Patching.Seen> seen) {
+    this.seen = seen;
     this.mesh = mesh;
     this.patched = patched;
     first = mesh.triangleCount();
@@ -46,16 +59,17 @@ final class PatchTexture {
    * Paints the triangles that were added behind those of a mesh.
    *
    * @param patched the mesh with them
+   * @param seen see {@link Patching}; may be null
    */
-  static Mesh paint(Mesh mesh, Mesh patched, Work work) {
-    return new PatchTexture(mesh, patched).run(work);
+  static Mesh paint(Mesh mesh, Mesh patched, Supplier<Patching.Seen> seen, Work work) {
+    return new PatchTexture(mesh, patched, seen).run(work);
   }
 
   private Mesh run(Work work) {
     double[] colour = colours(work);
     int tiles = (triangles + 1) / 2;
     int across = (int) Math.ceil(Math.sqrt(tiles));
-    int side = Math.max(3, Math.min(SIDE, MOST / across - 1));
+    int side = Math.max(3, Math.min(wantedSide(), MOST / across - 1));
     int down = (tiles + across - 1) / across;
     int width = across * (side + 1);
     int height = down * side;
@@ -67,7 +81,6 @@ final class PatchTexture {
     for (int t = 0; t < triangles; t++) {
       int x = t / 2 % across * (side + 1);
       int y = t / 2 / across * side;
-      paintTile(t, colour, pixels, width, x, y, side);
       for (int k = 0; k < 3; k++) {
         // The second triangle of a tile is the first one turned by half a turn.
         boolean turned = t % 2 == 1;
@@ -80,7 +93,18 @@ final class PatchTexture {
         corners[3 * (first + t) + k] = base + 3 * t + k;
       }
     }
-    work.advance(0.3);
+    Parallel.range(
+        triangles,
+        GRAIN,
+        work.part(0.3, ""),
+        (from, to) -> {
+          Patching.Seen look = seen == null ? null : seen.get();
+          for (int t = from; t < to; t++) {
+            int x = t / 2 % across * (side + 1);
+            int y = t / 2 / across * side;
+            paintTile(t, colour, look, pixels, width, x, y, side);
+          }
+        });
     List<Material> materials = new ArrayList<>(mesh.materials());
     short[] of = materials(materials, new Raster(width, height, pixels));
     Attribute set = patched.attributes().first(Attribute.Kind.UV, Attribute.Domain.CORNER);
@@ -120,7 +144,8 @@ final class PatchTexture {
   }
 
   /** Fills half a tile: mixes of the corners' light, run on beyond the triangle's edges. */
-  private void paintTile(int t, double[] colour, int[] pixels, int width, int x, int y, int side) {
+  private void paintTile(
+      int t, double[] colour, Patching.Seen look, int[] pixels, int width, int x, int y, int side) {
     double span = side - 2.0;
     double[] light = new double[4];
     for (int j = 0; j < side; j++) {
@@ -133,6 +158,14 @@ final class PatchTexture {
         double v = Math.clamp(j / span, 0.0, 1.0);
         double over = Math.max(0, u + v - 1) / 2;
         double[] w = {1 - (u - over) - (v - over), u - over, v - over};
+        boolean turned = t % 2 == 1;
+        int px = turned ? side - i : i;
+        int py = turned ? side - 1 - j : j;
+        int pixel = (y + py) * width + x + px;
+        if (look != null) {
+          pixels[pixel] = look.argb(mixed(t, w, 0), mixed(t, w, 1), mixed(t, w, 2));
+          continue;
+        }
         Arrays.fill(light, 0);
         for (int k = 0; k < 3; k++) {
           int at = 4 * place(patch[3 * t + k]);
@@ -140,12 +173,56 @@ final class PatchTexture {
             light[c] += w[k] * colour[at + c];
           }
         }
-        boolean turned = t % 2 == 1;
-        int px = turned ? side - i : i;
-        int py = turned ? side - 1 - j : j;
-        pixels[(y + py) * width + x + px] = LinearLight.colour(light, 0);
+        pixels[pixel] = LinearLight.colour(light, 0);
       }
     }
+  }
+
+  /** A coordinate of the place in a patch's triangle that weights of its corners mean. */
+  private double mixed(int t, double[] w, int axis) {
+    float[] p = patched.xyz();
+    return w[0] * p[3 * patch[3 * t] + axis]
+        + w[1] * p[3 * patch[3 * t + 1] + axis]
+        + w[2] * p[3 * patch[3 * t + 2] + axis];
+  }
+
+  /** Texels a tile should have each way to be as fine as the mesh's own pictures. */
+  private int wantedSide() {
+    if (seen == null) {
+      return SIDE;
+    }
+    double texels = 0;
+    double area = 0;
+    int step = Math.max(1, first / SAMPLES);
+    for (int t = 0; t < first; t += step) {
+      Raster picture = mesh.materialOf(t) == null ? null : mesh.materialOf(t).image();
+      if (picture != null) {
+        area += Vec.length(Measures.cross(mesh, t)) / 2;
+        texels += uvArea(t) * picture.width() * picture.height();
+      }
+    }
+    double own = 0;
+    for (int t = first; t < first + triangles; t++) {
+      own += Vec.length(Measures.cross(patched, t)) / 2;
+    }
+    if (!(area > 0) || triangles == 0) {
+      return SIDE;
+    }
+    double each = texels / area * own / triangles;
+    return (int) Math.clamp(Math.ceil(Math.sqrt(2 * each)) + 2, SIDE, FINEST);
+  }
+
+  /** What a triangle takes of the texture square. */
+  private double uvArea(int t) {
+    float[] c = mesh.uv().coords();
+    int[] at = mesh.uv().corners();
+    int i = 2 * at[3 * t];
+    int j = 2 * at[3 * t + 1];
+    int k = 2 * at[3 * t + 2];
+    double twice =
+        ((double) c[j] - c[i]) * ((double) c[k + 1] - c[i + 1])
+            - ((double) c[k] - c[i]) * ((double) c[j + 1] - c[i + 1]);
+    return Math.abs(twice) / 2;
   }
 
   /** A material for the patches beside each that they border on; returns all triangles' numbers. */

@@ -6,6 +6,7 @@ import holotome.core.attribute.Redrawn;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
+import java.util.function.Supplier;
 
 /** Adds vertices and triangles to a mesh that close openings of it. */
 public final class Patching {
@@ -22,6 +23,22 @@ public final class Patching {
    * PatchTexture}).
    */
   public static Mesh add(Mesh mesh, float[] xyz, int[] triangles, Work work) {
+    return add(mesh, xyz, triangles, null, work);
+  }
+
+  /** What is to be seen at a place of a patch: a colour as ARGB. */
+  public interface Seen {
+    int argb(double x, double y, double z);
+  }
+
+  /**
+   * As {@link #add(Mesh, float[], int[], Work)}, with pictures that show what is known of each
+   * place.
+   *
+   * @param seen makes what tells of it, one for each thread; null where the colour runs on from the
+   *     rim
+   */
+  public static Mesh add(Mesh mesh, float[] xyz, int[] triangles, Supplier<Seen> seen, Work work) {
     if (triangles.length == 0) {
       work.advance(1);
       return mesh;
@@ -38,7 +55,7 @@ public final class Patching {
         mesh.derive(p, xyz, all, work.part(0.6, CoreWords.of("work.filling-in-what-is-carried")));
     return mesh.hasTexture()
         ? PatchTexture.paint(
-            mesh, patched, work.part(0.4, CoreWords.of("work.filling-in-the-texture")))
+            mesh, patched, seen, work.part(0.4, CoreWords.of("work.filling-in-the-texture")))
         : patched;
   }
 }

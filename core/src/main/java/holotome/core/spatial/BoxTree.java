@@ -100,21 +100,6 @@ final class BoxTree {
     return new BoxTree(order, boxes, fine);
   }
 
-  /** The corners of the triangles as they stand in order: near ones are then near in memory. */
-  int[] inOrder(int[] tri) {
-    int[] out = new int[tri.length];
-    Parallel.range(
-        order.length,
-        GRAIN,
-        Work.unwatched(),
-        (from, to) -> {
-          for (int i = from; i < to; i++) {
-            System.arraycopy(tri, 3 * order[i], out, 3 * i, 3);
-          }
-        });
-    return out;
-  }
-
   /** Writes down the boxes of a leaf's triangles. */
   private static void refine(
       float[] p, int[] tri, int[] order, int leaf, float[] boxes, byte[] fine) {

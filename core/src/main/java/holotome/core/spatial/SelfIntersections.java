@@ -164,7 +164,6 @@ public record SelfIntersections(long count, int[] pairs) {
       }
       long[] plain = PlainFans.of(p, tri, work.part(0.1, CoreWords.of("work.finding-neighbours")));
       BoxTree tree = BoxTree.of(p, tri, work.part(0.3, CoreWords.of("work.indexing-the-surface")));
-      int[] sorted = tree.inOrder(tri);
       int groups = Parallel.chunks(tree.leaves(), BoxTree.GROUP);
       Found[] found = new Found[Parallel.chunks(groups, GRAIN)];
       Parallel.chunked(
@@ -173,7 +172,7 @@ public record SelfIntersections(long count, int[] pairs) {
           work.part(0.6, CoreWords.of("common.looking-for-self-intersections")),
           (c, from, to) -> {
             found[c] = new Found();
-            Pairs pairs = new Pairs(tree, sorted, plain, found[c]);
+            Pairs pairs = new Pairs(tree, plain, found[c]);
             for (int group = from; group < to; group++) {
               pairs.ofGroup(group);
             }
@@ -192,9 +191,9 @@ public record SelfIntersections(long count, int[] pairs) {
       private final float[] other = new float[6];
       private final int[] whole = new int[6];
 
-      Pairs(BoxTree tree, int[] sorted, long[] plain, Found found) {
+      Pairs(BoxTree tree, long[] plain, Found found) {
         this.tree = tree;
-        overlap = new TriangleOverlap(p, sorted, plain);
+        overlap = new TriangleOverlap(p, tri, plain);
         this.found = found;
         stack = new int[tree.stackSize()];
       }
@@ -216,7 +215,7 @@ public record SelfIntersections(long count, int[] pairs) {
         int end = Math.min(n, begin + BoxTree.LEAF);
         grid.take(tree, leaf);
         for (int i = begin; i < end; i++) {
-          overlap.take(i - begin, i);
+          overlap.take(i - begin, tree.order[i]);
         }
         for (int l = 0; l < count; l++) {
           if (leaves[0][l] < leaf || !tree.leavesOverlap(leaf, leaves[0][l])) {
@@ -233,7 +232,7 @@ public record SelfIntersections(long count, int[] pairs) {
             near &= j < end ? (1 << j - begin) - 1 : -1;
             for (; near != 0; near &= near - 1) {
               int slot = Integer.numberOfTrailingZeros(near);
-              if (overlap.meet(slot, begin + slot, j)) {
+              if (overlap.meet(slot, tree.order[begin + slot], tree.order[j])) {
                 found.add(tree.order[begin + slot], tree.order[j]);
               }
             }

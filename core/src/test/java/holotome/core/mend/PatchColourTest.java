@@ -17,11 +17,13 @@ import holotome.core.mesh.Submesh;
 import holotome.core.mesh.Uv;
 import holotome.core.mesh.VertexColours;
 import holotome.core.part.Workpiece;
+import holotome.core.select.Pick;
 import holotome.core.step.Run;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -179,5 +181,68 @@ class PatchColourTest {
     int left = Borders.of(Adjacency.of(out.work().scan())).loops().length;
     assertThat(left).isEqualTo(Borders.of(Adjacency.of(after)).loops().length);
     assertThat(left).isLessThan(8);
+  }
+
+  /** Bars finer than the triangles: a patch shows them where they were, in a picture as fine. */
+  @Test
+  void aPatchKeepsWhatThePictureShowed() {
+    Mesh plain = Shapes.sheet(2, 30);
+    int size = 1024;
+    int[] pixels = new int[size * size];
+    for (int i = 0; i < pixels.length; i++) {
+      pixels[i] = bar((i % size + 0.5) / size * 2);
+    }
+    float[] uv = new float[2 * plain.vertexCount()];
+    for (int v = 0; v < plain.vertexCount(); v++) {
+      uv[2 * v] = plain.xyz()[3 * v] / 2;
+      uv[2 * v + 1] = plain.xyz()[3 * v + 1] / 2;
+    }
+    Mesh textured =
+        new Mesh(
+            plain.xyz(),
+            plain.triangles(),
+            null,
+            new Uv(uv, plain.triangles().clone()),
+            null,
+            List.of(new Material("quay", 0xffffffff, new Raster(size, size, pixels))));
+    BitSet some = new BitSet();
+    for (int t = 0; t < plain.triangleCount(); t++) {
+      int v = 3 * plain.triangles()[3 * t];
+      some.set(t, Math.hypot(plain.xyz()[v] - 1, plain.xyz()[v + 1] - 1) < 0.6);
+    }
+    List<Pick> picks = List.of(Pick.of(Pick.Join.REPLACE, some, plain.triangleCount()));
+    Mesh out =
+        new PatchRegion(picks, PatchRegion.Shape.PLANE, false)
+            .apply(Workpiece.of(textured, Frame.PLAIN), Run.unwatched())
+            .work()
+            .scan();
+    int first = plain.triangleCount() - some.cardinality();
+    assertThat(out.triangleCount()).isGreaterThan(first + 200);
+    Random r = new Random(5);
+    int wrong = 0;
+    int looked = 0;
+    for (int t = first; t < out.triangleCount(); t++) {
+      float b = 0.1f + 0.5f * r.nextFloat();
+      float c = 0.1f + (0.8f - b) * r.nextFloat();
+      double x = 0;
+      float[] w = {1 - b - c, b, c};
+      for (int k = 0; k < 3; k++) {
+        x += w[k] * out.xyz()[3 * out.triangles()[3 * t + k]];
+      }
+      // Not where one bar goes over into the next within a texel or two.
+      if (Math.abs(x * 25 - Math.rint(x * 25)) < 0.2) {
+        continue;
+      }
+      looked++;
+      int off = (VertexColours.at(out, t, b, c) & 255) - (bar(x) & 255);
+      wrong += Math.abs(off) > 40 ? 1 : 0;
+    }
+    assertThat(looked).isGreaterThan(100);
+    assertThat((double) wrong / looked).isLessThan(0.03);
+  }
+
+  /** Bars of 0.04, dark and light in turn. */
+  private static int bar(double x) {
+    return (int) Math.floor(x * 25) % 2 == 0 ? 0xff202020 : 0xffe0e0e0;
   }
 }
