@@ -27,8 +27,8 @@ import java.util.List;
 /**
  * All that is wrong with a mesh, kind by kind, with places. Nothing is changed by it.
  *
- * <p>O(T log T); parts follow one another, so that no more than some 36 bytes a triangle are taken
- * at once.
+ * <p>O(T log T); parts follow one another, or two run side by side, so that no more than some 44
+ * bytes a triangle are taken at once.
  *
  * @param faults what was found, in the order it is mended; kinds without any are left out
  * @param noise the noise of the surface (one standard deviation), in base units
@@ -60,7 +60,7 @@ public record Survey(
 
   /** A forecast of what it takes, in bytes. */
   public static long memory(Mesh mesh) {
-    return 36L * mesh.triangleCount();
+    return 44L * mesh.triangleCount();
   }
 
   /** The faults of a kind; null for none. */
@@ -107,15 +107,29 @@ public record Survey(
           PointWeld.representatives(
               mesh.xyz(), work.part(0.08, CoreWords.of("work.comparing-points")));
       points(first, work.part(0.02, CoreWords.of("work.comparing-points")));
-      triangles(work.part(0.08, CoreWords.of("work.inspecting")));
       crossings(first, work.part(0.35, CoreWords.of("common.looking-for-self-intersections")));
-      around(work.part(0.12, CoreWords.of("work.finding-spikes")));
-      neighbours(first, work.part(0.35, CoreWords.of("work.finding-neighbours")));
+      // Much of either is on one core.
+      Work local = work.part(0.2, CoreWords.of("work.inspecting"));
+      Work global = work.part(0.35, CoreWords.of("work.finding-neighbours"));
+      Parallel.range(
+          2,
+          1,
+          Work.unwatched(),
+          (from, to) -> {
+            for (int i = from; i < to; i++) {
+              if (i == 0) {
+                neighbours(first, global);
+              } else {
+                triangles(local.part(0.4, CoreWords.of("work.inspecting")));
+                around(local.part(0.6, CoreWords.of("work.finding-spikes")));
+              }
+            }
+          });
       faults.sort((a, b) -> a.kind().compareTo(b.kind()));
       return new Survey(mesh, faults, noise, near, handles, crossings);
     }
 
-    private void add(Fault f) {
+    private synchronized void add(Fault f) {
       if (f.count() > 0) {
         faults.add(f);
       }
