@@ -30,7 +30,8 @@ final class LeafGrid {
     for (int k = 0; k < 3; k++) {
       origin[k] = box[6 * leaf + k];
       float unit = (box[6 * leaf + 3 + k] - origin[k]) / 255;
-      scale[k] = unit > 0 ? 1 / unit : 0;
+      // Of what is smaller the inverse is infinite.
+      scale[k] = unit >= Float.MIN_NORMAL ? 1 / unit : 0;
     }
     for (int i = 0; i < size; i++) {
       low[i] = 0;
