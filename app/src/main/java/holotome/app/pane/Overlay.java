@@ -53,7 +53,7 @@ final class Overlay {
     g.setFont(Font.font("IBM Plex Mono", 12));
     g.setTextAlign(TextAlignment.LEFT);
     g.setTextBaseline(VPos.BOTTOM);
-    Marks.text(g, text(length, trueSize), x, y - 4);
+    Marks.text(g, Length.formatRound(length, trueSize), x, y - 4);
     for (int i = 0; i < 5; i++) {
       g.setFill(i % 2 == 0 ? INK : PAPER);
       g.fillRect(x + px * i / 5, y, px / 5, 6);
@@ -63,11 +63,5 @@ final class Overlay {
     g.strokeRect(x - 1.5, y - 1.5, px + 3, 9);
     g.setStroke(INK);
     g.strokeRect(x - 0.5, y - 0.5, px + 1, 7);
-  }
-
-  private static String text(double length, boolean trueSize) {
-    String s = Length.format(length, trueSize);
-    // A round length needs no decimals beyond those it has.
-    return s.contains(".") ? s.replaceFirst("\\.?0+ ", " ") : s;
   }
 }

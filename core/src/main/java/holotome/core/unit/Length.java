@@ -3,6 +3,7 @@ package holotome.core.unit;
 import holotome.core.task.Failure;
 import holotome.core.words.CoreWords;
 import holotome.core.words.Language;
+import java.text.DecimalFormatSymbols;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -93,6 +94,15 @@ public record Length(double metres) {
   public static String format(double metres, boolean trueSize) {
     Locale locale = Language.now().locale();
     return trueSize ? format(metres, locale) : CoreWords.of("length.units", figure(metres, locale));
+  }
+
+  /** The same of a round length: without noughts behind the last decimal that counts. */
+  public static String formatRound(double metres, boolean trueSize) {
+    String text = format(metres, trueSize);
+    char point = DecimalFormatSymbols.getInstance(Language.now().locale()).getDecimalSeparator();
+    return text.indexOf(point) < 0
+        ? text
+        : text.replaceFirst("(" + Pattern.quote(String.valueOf(point)) + ")?0+ ", " ");
   }
 
   private static String format(double metres, Locale locale) {

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
+import holotome.core.words.Language;
 import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
@@ -36,6 +37,24 @@ class LengthLocalesTest {
           Map.entry("12\"", 0.3048),
           Map.entry("-3 cm", -0.03),
           Map.entry("+3 cm", 0.03));
+
+  /** Without noughts behind, and the thousands stay what they are, whatever parts them. */
+  @Test
+  void roundLengthsHaveNoDecimalsTheyDoNotNeed() {
+    assertThat(Length.formatRound(0.5, true)).isEqualTo("500 mm");
+    assertThat(Length.formatRound(0.0025, true)).isEqualTo("2.5 mm");
+    assertThat(Length.formatRound(2000, true)).isEqualTo("2,000 m");
+    assertThat(Length.formatRound(2000, false)).isEqualTo("2,000 units");
+    Language.speak(Language.GERMAN);
+    try {
+      assertThat(Length.formatRound(0.5, true)).isEqualTo("500 mm");
+      assertThat(Length.formatRound(0.0025, true)).isEqualTo("2,5 mm");
+      assertThat(Length.formatRound(2000, true)).isEqualTo("2.000 m");
+      assertThat(Length.formatRound(2000, false)).isEqualTo("2.000 Einh");
+    } finally {
+      Language.speak(Language.ENGLISH);
+    }
+  }
 
   @Test
   void everyLocaleReadsAndWritesTheSame() {
