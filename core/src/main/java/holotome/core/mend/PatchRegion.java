@@ -4,18 +4,16 @@ import holotome.core.attribute.Attribute;
 import holotome.core.attribute.Attribute.Domain;
 import holotome.core.attribute.Attribute.Kind;
 import holotome.core.geometry.Vec;
+import holotome.core.mesh.Material;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Patching;
-import holotome.core.mesh.Submesh;
 import holotome.core.mesh.VertexColours;
 import holotome.core.part.Workpiece;
 import holotome.core.select.Pick;
 import holotome.core.solve.CylinderFit;
 import holotome.core.solve.PlaneFit;
 import holotome.core.solve.SphereFit;
-import holotome.core.spatial.Bvh;
-import holotome.core.spatial.BvhQuery;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
@@ -106,7 +104,13 @@ public record PatchRegion(
 
   @Override
   public long memory(Workpiece in) {
-    return 90L * in.scan().triangleCount();
+    return 90L * in.scan().triangleCount()
+        + in.scan().materials().stream().mapToLong(PatchRegion::pictureBytes).sum();
+  }
+
+  /** The patches' picture is no finer than those there are, and holds no more. */
+  private static long pictureBytes(Material m) {
+    return m.image() == null ? 0 : 4L * m.image().width() * m.image().height();
   }
 
   @Override
@@ -133,7 +137,7 @@ public record PatchRegion(
       loops = opening.loops(adjacency, 1);
     }
     Mesh open = opening.mesh();
-    loops = InnerRims.joined(open, loops.toArray(int[][]::new), loops);
+    loops = InnerRims.joined(open, loops.toArray(int[][]::new), loops, work);
     double grade = mesh == Meshing.FEW ? COARSER : 1;
     List<HoleFill> fills =
         opening.fills(adjacency, loops, grade, work.part(0.2, CoreWords.of("work.filling-holes")));
@@ -146,13 +150,14 @@ public record PatchRegion(
         shape == Shape.SMOOTH
             ? fills
             : shaped(open, loops, fills, worst, work.part(0.1, CoreWords.of("work.fitting")));
+    OldSurface was = OldSurface.of(scan, set, work.part(0.1, CoreWords.of("work.carrying-over")));
     Mesh filled =
         FillHoles.joined(
             open,
             shaped,
-            seen(scan, set, work),
+            scan.hasTexture() ? seen(was) : null,
             work.part(0.2, CoreWords.of("work.filling-holes")));
-    Mesh coloured = coloured(scan, set, open.vertexCount(), filled, work);
+    Mesh coloured = coloured(was, open.vertexCount(), filled);
     List<String> notes = new ArrayList<>();
     notes.add(
         CoreWords.count(
@@ -305,39 +310,31 @@ public record PatchRegion(
     return new HoleFill(xyz, fill.triangles(), fill.settled());
   }
 
-  /** What the region's pictures showed nearest to a place; null where it has none. */
-  private static Supplier<Patching.Seen> seen(Mesh old, BitSet region, Work work) {
-    if (!old.hasTexture()) {
-      return null;
-    }
-    Mesh was = Submesh.of(old, region, Work.unwatched());
-    Bvh bvh = Bvh.of(was, work.part(0.05, CoreWords.of("work.carrying-over")));
+  /** What the region's pictures showed nearest to a place. */
+  private static Supplier<Patching.Seen> seen(OldSurface was) {
     return () -> {
-      BvhQuery q = new BvhQuery(bvh);
+      OldSurface.Look look = was.new Look();
       return (x, y, z) -> {
-        q.closest((float) x, (float) y, (float) z, Float.POSITIVE_INFINITY);
-        return VertexColours.at(was, q.triangle, q.u, q.v);
+        look.at(x, y, z);
+        return VertexColours.at(was.mesh(), look.triangle(), look.u(), look.v());
       };
     };
   }
 
   /** The filling's vertices with the colours that the nearest places of the region had. */
-  private static Mesh coloured(Mesh old, BitSet region, int first, Mesh now, Work work) {
-    Attribute had = old.attributes().first(Kind.COLOUR, Domain.VERTEX);
+  private static Mesh coloured(OldSurface was, int first, Mesh now) {
+    Attribute had = was.mesh().attributes().first(Kind.COLOUR, Domain.VERTEX);
     Attribute has = now.attributes().first(Kind.COLOUR, Domain.VERTEX);
-    if (had == null || has == null || first == now.vertexCount()) {
+    if (had == null || has == null) {
       return now;
     }
-    Mesh was = Submesh.of(old, region, Work.unwatched());
-    int[] of = was.attributes().first(Kind.COLOUR, Domain.VERTEX).ints();
-    BvhQuery q = new BvhQuery(Bvh.of(was, work.part(0.1, CoreWords.of("work.carrying-over"))));
+    OldSurface.Look look = was.new Look();
     int[] colours = has.ints().clone();
     for (int v = first; v < now.vertexCount(); v++) {
       float[] p = now.xyz();
-      q.closest(p[3 * v], p[3 * v + 1], p[3 * v + 2], Float.POSITIVE_INFINITY);
-      int t = 3 * q.triangle;
-      int corner = q.u > 0.5f ? 1 : q.v > 0.5f ? 2 : 0;
-      colours[v] = of[was.triangles()[t + corner]];
+      look.at(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+      int corner = look.u() > 0.5f ? 1 : look.v() > 0.5f ? 2 : 0;
+      colours[v] = had.ints()[was.mesh().triangles()[3 * look.triangle() + corner]];
     }
     // Nobody has seen the filling in other colours: what is told of its triangles still holds.
     return now.with(Attribute.of(has.name(), Kind.COLOUR, Domain.VERTEX, colours, null))

@@ -12,8 +12,10 @@ public record InRange(Mesh mesh, double by) {
 
   /** O(vertices) where the mesh is scaled; its attributes are shared. */
   public static InRange of(Mesh mesh) {
-    int exponent = Math.getExponent(mesh.bounds().diagonal());
-    if (Math.abs(exponent) <= USUAL) {
+    double diagonal = mesh.bounds().diagonal();
+    int exponent = Math.getExponent(diagonal);
+    // What is on one spot has no size to be brought to.
+    if (!(diagonal > 0) || Math.abs(exponent) <= USUAL) {
       return new InRange(mesh, 1);
     }
     double by = Math.scalb(1.0, -exponent);

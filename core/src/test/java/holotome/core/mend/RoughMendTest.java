@@ -4,7 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.Shapes;
 import holotome.core.frame.Frame;
+import holotome.core.image.Raster;
+import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Uv;
 import holotome.core.part.Workpiece;
 import holotome.core.select.Heights;
 import holotome.core.select.Pick;
@@ -33,6 +36,22 @@ class RoughMendTest {
     return m.withPositions(xyz);
   }
 
+  /** With a picture of two colours, and texture coordinates that are none in part. */
+  private static Mesh pictured(Mesh m) {
+    float[] uv = new float[2 * m.vertexCount()];
+    for (int i = 0; i < uv.length; i++) {
+      uv[i] = i % 7 == 0 ? Float.NaN : i % 5 / 4f;
+    }
+    Raster picture = new Raster(2, 1, new int[] {0xff102030, 0xffd0c0b0});
+    return new Mesh(
+        m.xyz(),
+        m.triangles(),
+        null,
+        new Uv(uv, m.triangles().clone()),
+        null,
+        List.of(new Material("one", 0xffffffff, picture)));
+  }
+
   static Map<String, Mesh> meshes() {
     Map<String, Mesh> out = new LinkedHashMap<>();
     out.put("one triangle", new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2}));
@@ -48,6 +67,10 @@ class RoughMendTest {
     out.put("nine on one edge", new Mesh(spokes, fan));
     out.put("vast", scaled(Shapes.sphere(1, 2), 1e30));
     out.put("tiny", scaled(Shapes.sphere(1, 2), 1e-30));
+    out.put("vast, in colour", Shapes.coloured(scaled(Shapes.sphere(1, 2), 1e30)));
+    out.put("vast, with a picture", pictured(scaled(Shapes.sphere(1, 2), 1e30)));
+    out.put("tiny, with a picture", pictured(scaled(Shapes.sphere(1, 2), 1e-30)));
+    out.put("open, with a picture", pictured(Shapes.mess(40, 4)));
     out.put("far off", Shapes.moved(Shapes.sphere(1, 2), 1e6, 1e6, 0));
     out.put(
         "on a line",
@@ -104,9 +127,20 @@ class RoughMendTest {
               List.of(new Edit(how, at, new double[] {0, 1, 0}, new double[] {0, 0, 0.3}))));
     }
     out.add(new PullSurface(new double[3], new double[] {0, 0, 0.1}, new Length(0.5), null));
-    out.add(new EaseOverhang(upper, 45));
+    List<Pick> lower =
+        List.of(
+            Pick.of(Pick.Join.REPLACE, new Heights(null, new Length(0.3), new double[] {0, 0, 1})));
+    List<Pick> all =
+        List.of(
+            Pick.of(
+                Pick.Join.REPLACE, new Heights(new Length(-3e38), null, new double[] {0, 0, 1})));
+    for (List<Pick> picks : List.of(upper, lower, all)) {
+      out.add(new EaseOverhang(picks, 45));
+    }
     for (PatchRegion.Shape shape : PatchRegion.Shape.values()) {
-      out.add(new PatchRegion(upper, shape, false));
+      for (PatchRegion.Meshing meshing : PatchRegion.Meshing.values()) {
+        out.add(new PatchRegion(upper, shape, false, meshing));
+      }
     }
     return out;
   }
