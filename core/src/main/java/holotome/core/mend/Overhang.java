@@ -19,7 +19,7 @@ import java.util.BitSet;
  * marching on triangles (Kimmel and Sethian 1998): each vertex is reached across the triangle that
  * brings it there first, at the slope asked for.
  *
- * <p>O(n log n) in the vertices of the regions and 40 bytes a vertex of the mesh.
+ * <p>O(n log n) in the vertices of the regions and 72 bytes a vertex of the mesh.
  */
 final class Overhang {
   /** The share of a rim that must be free for a region to hang from it. */

@@ -1,10 +1,10 @@
 package holotome.core.mend;
 
+import holotome.core.array.LeastFirst;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.core.topology.VertexFans;
 import java.util.BitSet;
-import java.util.PriorityQueue;
 
 /**
  * How much each vertex of a selection counts: all of it within, none outside and at the rim, and in
@@ -26,7 +26,7 @@ final class SoftSelection {
     int n = mesh.vertexCount();
     int[] corners = mesh.triangles();
     float[] out = new float[n];
-    PriorityQueue<double[]> near = new PriorityQueue<>((a, b) -> Double.compare(a[0], b[0]));
+    LeastFirst near = new LeastFirst();
     double[] far = new double[n];
     for (int v = 0; v < n; v++) {
       if ((v & 0xfffff) == 0) {
@@ -43,28 +43,28 @@ final class SoftSelection {
       far[v] = Double.POSITIVE_INFINITY;
       if (any && !all && soft > 0) {
         far[v] = 0;
-        near.add(new double[] {0, v});
+        near.add(0, v);
       }
     }
     work.advance(0.5);
     while (!near.isEmpty()) {
-      double[] at = near.poll();
-      int v = (int) at[1];
-      if (at[0] > far[v]) {
+      double at = near.key();
+      int v = near.take();
+      if (at > far[v]) {
         continue;
       }
       if (out[v] > 0) {
-        double s = at[0] / soft;
+        double s = at / soft;
         out[v] = (float) (s * s * (3 - 2 * s));
       }
       for (int i = fans.start()[v]; i < fans.start()[v + 1]; i++) {
         int t = 3 * fans.triangles()[i];
         for (int k = 0; k < 3; k++) {
           int u = corners[t + k];
-          double d = at[0] + distance(mesh.xyz(), v, u);
+          double d = at + distance(mesh.xyz(), v, u);
           if (out[u] > 0 && d < far[u] && d < soft) {
             far[u] = d;
-            near.add(new double[] {d, u});
+            near.add(d, u);
           }
         }
       }

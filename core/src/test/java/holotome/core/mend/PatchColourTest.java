@@ -97,19 +97,7 @@ class PatchColourTest {
       double l = 0.1 + 0.8 * (i % size + 0.5) / size;
       pixels[i] = LinearLight.colour(new double[] {l, 0.25, 1 - l, 1}, 0);
     }
-    float[] uv = new float[2 * plain.vertexCount()];
-    for (int v = 0; v < plain.vertexCount(); v++) {
-      uv[2 * v] = plain.xyz()[3 * v] / 2;
-      uv[2 * v + 1] = plain.xyz()[3 * v + 1] / 2;
-    }
-    Mesh textured =
-        new Mesh(
-            plain.xyz(),
-            plain.triangles(),
-            null,
-            new Uv(uv, plain.triangles().clone()),
-            null,
-            List.of(new Material("quay", 0xffffffff, new Raster(size, size, pixels))));
+    Mesh textured = textured(plain, new Raster(size, size, pixels));
     Mesh filled = fill(textured, how).scan();
     assertThat(filled.materials()).extracting(Material::name).containsExactly("quay", "quay patch");
     Random r = new Random(5);
@@ -192,19 +180,7 @@ class PatchColourTest {
     for (int i = 0; i < pixels.length; i++) {
       pixels[i] = bar((i % size + 0.5) / size * 2);
     }
-    float[] uv = new float[2 * plain.vertexCount()];
-    for (int v = 0; v < plain.vertexCount(); v++) {
-      uv[2 * v] = plain.xyz()[3 * v] / 2;
-      uv[2 * v + 1] = plain.xyz()[3 * v + 1] / 2;
-    }
-    Mesh textured =
-        new Mesh(
-            plain.xyz(),
-            plain.triangles(),
-            null,
-            new Uv(uv, plain.triangles().clone()),
-            null,
-            List.of(new Material("quay", 0xffffffff, new Raster(size, size, pixels))));
+    Mesh textured = textured(plain, new Raster(size, size, pixels));
     BitSet some = new BitSet();
     for (int t = 0; t < plain.triangleCount(); t++) {
       int v = 3 * plain.triangles()[3 * t];
@@ -244,5 +220,21 @@ class PatchColourTest {
   /** Bars of 0.04, dark and light in turn. */
   private static int bar(double x) {
     return (int) Math.floor(x * 25) % 2 == 0 ? 0xff202020 : 0xffe0e0e0;
+  }
+
+  /** A sheet of side 2 under a picture that is laid over it as it is. */
+  private static Mesh textured(Mesh sheet, Raster picture) {
+    float[] uv = new float[2 * sheet.vertexCount()];
+    for (int v = 0; v < sheet.vertexCount(); v++) {
+      uv[2 * v] = sheet.xyz()[3 * v] / 2;
+      uv[2 * v + 1] = sheet.xyz()[3 * v + 1] / 2;
+    }
+    return new Mesh(
+        sheet.xyz(),
+        sheet.triangles(),
+        null,
+        new Uv(uv, sheet.triangles().clone()),
+        null,
+        List.of(new Material("quay", 0xffffffff, picture)));
   }
 }

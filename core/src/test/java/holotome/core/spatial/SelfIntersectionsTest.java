@@ -6,7 +6,9 @@ import holotome.core.Shapes;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.PointWeld;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -213,5 +215,60 @@ class SelfIntersectionsTest {
     }
     assertThat(SelfIntersections.count(new Mesh(new float[0], new int[0]), Work.unwatched()))
         .isZero();
+  }
+
+  /** Which parts cut through something, from all pairs: on lattices, few and many parts. */
+  @Test
+  void partsThatCutThroughAreThoseOfThePairs() {
+    Random random = new Random(17);
+    int[] seen = new int[2];
+    for (int run = 0; run < 300; run++) {
+      int side = 3 + random.nextInt(12);
+      Mesh m = lattice(4 + random.nextInt(30), side, random);
+      int[] first = PointWeld.representatives(m.xyz(), Work.unwatched());
+      int from = random.nextInt(m.triangleCount());
+      int[] part = new int[m.triangleCount() - from];
+      for (int i = 0; i < part.length; i++) {
+        part[i] = i * 4 / part.length;
+      }
+      BitSet own = new BitSet();
+      int[] pairs = SelfIntersections.of(m, first, Work.unwatched()).pairs();
+      for (int i = 0; i < pairs.length; i += 2) {
+        int a = pairs[i] < from ? -1 : part[pairs[i] - from];
+        int b = pairs[i + 1] < from ? -1 : part[pairs[i + 1] - from];
+        if (Math.max(a, b) >= 0 && (a < 0 || b < 0 || a == b)) {
+          own.set(Math.max(a, b));
+        }
+      }
+      BitSet expected = (BitSet) own.clone();
+      for (int i = 0; i < pairs.length; i += 2) {
+        int a = pairs[i] < from ? -1 : part[pairs[i] - from];
+        int b = pairs[i + 1] < from ? -1 : part[pairs[i + 1] - from];
+        if (a >= 0 && b >= 0 && a != b && !own.get(a) && !own.get(b)) {
+          expected.set(a);
+          expected.set(b);
+        }
+      }
+      assertThat(CrossingParts.of(m, first, from, part, Work.unwatched())).isEqualTo(expected);
+      seen[0] += expected.cardinality();
+      seen[1] += 4 - expected.cardinality();
+    }
+    assertThat(seen[0]).isGreaterThan(100);
+    assertThat(seen[1]).isGreaterThan(100);
+  }
+
+  private static Mesh lattice(int triangles, int side, Random random) {
+    float[] xyz = new float[9 * triangles];
+    int[] tri = new int[3 * triangles];
+    for (int t = 0; t < triangles; t++) {
+      int[] at = {random.nextInt(side), random.nextInt(side), random.nextInt(side)};
+      for (int c = 0; c < 3; c++) {
+        tri[3 * t + c] = 3 * t + c;
+        for (int k = 0; k < 3; k++) {
+          xyz[9 * t + 3 * c + k] = at[k] + random.nextInt(3);
+        }
+      }
+    }
+    return new Mesh(xyz, tri);
   }
 }
