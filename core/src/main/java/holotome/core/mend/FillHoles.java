@@ -131,7 +131,7 @@ public record FillHoles(
     }
     Mesh torn = mesh;
     List<int[]> asked = wanted(mesh, loops, in);
-    List<int[]> wanted = InnerRims.joined(mesh, loops, asked);
+    List<int[]> wanted = InnerRims.joined(mesh, loops, asked, work);
     int islands = wanted.stream().mapToInt(l -> InnerRims.borders(torn, l) - 1).sum();
     List<HoleFill> fills = new ArrayList<>();
     List<int[]> filled = new ArrayList<>();

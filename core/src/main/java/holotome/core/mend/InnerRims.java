@@ -1,6 +1,7 @@
 package holotome.core.mend;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Work;
 import holotome.core.topology.Borders;
 import holotome.core.triangulation.Triangulator;
 import java.util.ArrayList;
@@ -9,14 +10,15 @@ import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /**
  * Islands within holes: pieces of the surface that lie in a hole as if the patch went through them.
  * Their borders belong to the hole, so that the patch joins them instead of running over them.
  *
  * <p>An island's border lies, seen across the hole, wholly inside the hole's, near the plane of it,
- * and faces the way the patch does. O(L²) in the borders for comparing their boxes, and O(n m) in
- * the points of those that lie in one another.
+ * and faces the way the patch does. About O(L log L) in the borders, more the more of them lie
+ * beside each other along x, and O(n m) in the points of those whose boxes lie in one another.
  */
 final class InnerRims {
   /**
@@ -38,6 +40,9 @@ final class InnerRims {
   private final double[] length;
   private final float[][] boxes;
 
+  /** The borders by where their boxes begin along x. */
+  private final Integer[] order;
+
   private InnerRims(Mesh mesh, int[][] loops) {
     this.mesh = mesh;
     this.loops = loops;
@@ -47,6 +52,9 @@ final class InnerRims {
       length[i] = Borders.perimeter(mesh, loops[i]);
       boxes[i] = box(Borders.vertices(mesh, loops[i]));
     }
+    order = new Integer[loops.length];
+    Arrays.setAll(order, i -> i);
+    Arrays.sort(order, (a, b) -> Float.compare(boxes[a][0], boxes[b][0]));
   }
 
   /** How many borders half-edges go round, one after the other. */
@@ -61,51 +69,63 @@ final class InnerRims {
    * @param wanted those that are to be filled
    * @return as many as are wanted, less those that are islands' in another
    */
-  static List<int[]> joined(Mesh mesh, int[][] loops, List<int[]> wanted) {
+  static List<int[]> joined(Mesh mesh, int[][] loops, List<int[]> wanted, Work work) {
     if (loops.length < 2) {
       return wanted;
     }
     InnerRims rims = new InnerRims(mesh, loops);
     Set<int[]> asked = Collections.newSetFromMap(new IdentityHashMap<>());
     asked.addAll(wanted);
-    int[] around = rims.around(asked);
+    int[] around = rims.around(asked, work);
+    List<List<int[]>> within = new ArrayList<>();
+    for (int i = 0; i < loops.length; i++) {
+      within.add(new ArrayList<>());
+    }
+    for (int i = 0; i < loops.length; i++) {
+      if (around[i] >= 0) {
+        within.get(around[i]).add(loops[i]);
+      }
+    }
     List<int[]> out = new ArrayList<>();
     for (int i = 0; i < loops.length; i++) {
       if (around[i] < 0 && asked.contains(loops[i])) {
-        int[] all = loops[i];
-        for (int j = 0; j < loops.length; j++) {
-          if (around[j] == i) {
-            int n = all.length;
-            all = Arrays.copyOf(all, n + loops[j].length);
-            System.arraycopy(loops[j], 0, all, n, loops[j].length);
-          }
-        }
+        int[] all = rims.behind(loops[i], within.get(i));
+        out.add(all);
         // Where the borders cannot be joined each is filled for itself.
-        if (all == loops[i] || new FlatRing(mesh, HoleRing.of(mesh, all)).triangulated() != null) {
-          out.add(all);
-        } else {
-          out.add(loops[i]);
-          for (int j = 0; j < loops.length; j++) {
-            if (around[j] == i && asked.contains(loops[j])) {
-              out.add(loops[j]);
-            }
-          }
+        if (all == loops[i]) {
+          within.get(i).stream().filter(asked::contains).forEach(out::add);
         }
       }
     }
     return out;
   }
 
+  /** A border with others behind it; itself where these cannot be joined. */
+  private int[] behind(int[] loop, List<int[]> within) {
+    if (within.isEmpty()) {
+      return loop;
+    }
+    int[] all =
+        IntStream.concat(Arrays.stream(loop), within.stream().flatMapToInt(Arrays::stream))
+            .toArray();
+    return new FlatRing(mesh, HoleRing.of(mesh, all)).triangulated() == null ? loop : all;
+  }
+
   /** Per border the smallest wanted one that it lies in; -1 for none. */
-  private int[] around(Set<int[]> wanted) {
+  private int[] around(Set<int[]> wanted, Work work) {
     int[] out = new int[loops.length];
     Arrays.fill(out, -1);
     for (int i = 0; i < loops.length; i++) {
       if (loops[i].length < FEW || !wanted.contains(loops[i])) {
         continue;
       }
+      work.check();
       FlatRing flat = null;
-      for (int j = 0; j < loops.length; j++) {
+      float room = (float) (NEAR * length[i]);
+      for (int k = firstFrom(boxes[i][0] - room);
+          k < order.length && boxes[order[k]][0] <= boxes[i][3] + room;
+          k++) {
+        int j = order[k];
         boolean may = j != i && length[j] < length[i] && isIn(boxes[j], boxes[i], length[i]);
         if (!may || out[j] >= 0 && length[out[j]] < length[i]) {
           continue;
@@ -125,6 +145,21 @@ final class InnerRims {
     return out;
   }
 
+  /** The first place in the order from which on boxes begin at or behind a place along x. */
+  private int firstFrom(float x) {
+    int low = 0;
+    int high = order.length;
+    while (low < high) {
+      int mid = (low + high) >>> 1;
+      if (boxes[order[mid]][0] < x) {
+        low = mid + 1;
+      } else {
+        high = mid;
+      }
+    }
+    return low;
+  }
+
   private boolean liesIn(FlatRing flat, int j) {
     double area = Triangulator.area(flat.outline());
     if (!(area > 0)) {
@@ -140,22 +175,11 @@ final class InnerRims {
       return false;
     }
     for (int k = 0; k < laid.length; k += 2) {
-      if (!isInside(flat.outline(), laid[k], laid[k + 1])) {
+      if (!Triangulator.contains(flat.outline(), laid[k], laid[k + 1])) {
         return false;
       }
     }
     return true;
-  }
-
-  private static boolean isInside(double[] ring, double x, double y) {
-    boolean in = false;
-    for (int i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      if (ring[i + 1] > y != ring[j + 1] > y
-          && x < (ring[j] - ring[i]) * (y - ring[i + 1]) / (ring[j + 1] - ring[i + 1]) + ring[i]) {
-        in = !in;
-      }
-    }
-    return in;
   }
 
   private float[] box(int[] vertices) {

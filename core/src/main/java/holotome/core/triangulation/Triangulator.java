@@ -42,7 +42,7 @@ public final class Triangulator {
       for (int j = 0; j < n; j++) {
         if (area[j] > -area[i]
             && (around < 0 || area[j] < area[around])
-            && inside(rings.get(j), rings.get(i)[0], rings.get(i)[1])) {
+            && contains(rings.get(j), rings.get(i)[0], rings.get(i)[1])) {
           around = j;
         }
       }
@@ -79,7 +79,12 @@ public final class Triangulator {
     return s / 2;
   }
 
-  private static boolean inside(double[] ring, double x, double y) {
+  /**
+   * Whether a place lies within a ring.
+   *
+   * @param ring x, y in turn
+   */
+  public static boolean contains(double[] ring, double x, double y) {
     boolean in = false;
     int n = ring.length;
     for (int i = 0, j = n - 2; i < n; j = i, i += 2) {

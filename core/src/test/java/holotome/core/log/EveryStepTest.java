@@ -3,6 +3,7 @@ package holotome.core.log;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import holotome.core.Datasets;
 import holotome.core.Naive;
 import holotome.core.Shapes;
 import holotome.core.frame.Frame;
@@ -144,7 +145,16 @@ class EveryStepTest {
         given(Map.of("do", "mend.handles", "girth", "20 cm"), List.of(TIDY)),
         given(Map.of("do", "mend.edit", "edits", edits())),
         given(Map.of("do", "mend.solid", "how", "new", "triangles", 3000)),
-        given(Map.of("do", "mend.solid", "how", "new", "detail", "10 cm", "as", "cast")),
+        given(
+            Map.of(
+                "do",
+                "mend.solid",
+                "how",
+                "new",
+                "detail",
+                Datasets.times(10, 4) + " cm",
+                "as",
+                "cast")),
         given(Map.of("do", "mend.noise")),
         given(Map.of("do", "mend.weld", "distance", "4 mm")),
         given(Map.of("do", "mend.weld", "distance", "4 mm", "among", "rims")),
