@@ -96,6 +96,44 @@ final class FlatRing {
     return outlines.getFirst();
   }
 
+  /** All places of the ring laid into the plane: x, y in turn. */
+  double[] places() {
+    return outlines.stream().flatMapToDouble(Arrays::stream).toArray();
+  }
+
+  /** The length of the ring's edges around each place. */
+  double[] lengths() {
+    double[] p = places();
+    double[] out = new double[ring.size()];
+    for (int i = 0; i < out.length; i++) {
+      int a = ring.previous()[i];
+      int b = ring.next()[i];
+      out[i] =
+          (Math.hypot(p[2 * i] - p[2 * a], p[2 * i + 1] - p[2 * a + 1])
+                  + Math.hypot(p[2 * i] - p[2 * b], p[2 * i + 1] - p[2 * b + 1]))
+              / 2;
+    }
+    return out;
+  }
+
+  /**
+   * Places in the plane where they are in space.
+   *
+   * @param xy x, y in turn
+   * @return x, y, z in turn
+   */
+  float[] lifted(double[] xy) {
+    float[] out = new float[xy.length / 2 * 3];
+    for (int i = 0; i < xy.length / 2; i++) {
+      double[] at =
+          Vec.add(plane.point(), Vec.add(Vec.mul(u, xy[2 * i]), Vec.mul(w, xy[2 * i + 1])));
+      for (int k = 0; k < 3; k++) {
+        out[3 * i + k] = (float) at[k];
+      }
+    }
+    return out;
+  }
+
   /**
    * Triangles over the ring's places; null where the borders, laid flat, meet themselves or each
    * other.

@@ -6,6 +6,7 @@ import holotome.core.solve.PlaneFit;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import holotome.core.triangulation.EvenTriangulation;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.List;
@@ -67,6 +68,35 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
     }
     return new PatchFairing(mesh, adjacency, loop, ring, tri, chords, grade)
         .run(work.part(0.8, CoreWords.of("work.filling-holes")));
+  }
+
+  /**
+   * A patch in the plane of the rim, as dense as what is around it, however wide; null where the
+   * rim cannot be laid flat.
+   *
+   * @param loop as in {@link #of}
+   */
+  static HoleFill even(Mesh mesh, Adjacency adjacency, int[] loop, Work work) {
+    HoleRing ring = HoleRing.of(mesh, loop);
+    FlatRing flat = ring.size() < 3 || ring.repeats() ? null : new FlatRing(mesh, ring);
+    int[] tri = flat == null ? null : flat.triangulated();
+    if (tri == null) {
+      return null;
+    }
+    EvenTriangulation.Result even =
+        EvenTriangulation.refine(flat.places(), flat.lengths(), tri, work);
+    Chords chords = new Chords(mesh, adjacency, loop, ring);
+    int[] out = even.triangles();
+    for (int h = 0; h < out.length; h++) {
+      if (chords.has(out[h], out[Adjacency.next(h)])) {
+        return null;
+      }
+    }
+    int n = ring.size();
+    for (int c = 0; c < out.length; c++) {
+      out[c] = out[c] < n ? ring.vertices()[out[c]] : mesh.vertexCount() + out[c] - n;
+    }
+    return new HoleFill(flat.lifted(even.xy()), out, true);
   }
 
   /**

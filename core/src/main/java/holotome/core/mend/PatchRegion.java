@@ -20,6 +20,7 @@ import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
+import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
@@ -90,6 +91,8 @@ public record PatchRegion(
   /** Each splitting of a patch of few triangles makes them larger by so much. */
   private static final double COARSER = 2.5;
 
+  private static final int GRAIN = 1 << 8;
+
   /** With triangles like those around. */
   public PatchRegion(List<Pick> picks, Shape shape, boolean common) {
     this(picks, shape, common, Meshing.MATCHING);
@@ -138,9 +141,8 @@ public record PatchRegion(
     }
     Mesh open = opening.mesh();
     loops = InnerRims.joined(open, loops.toArray(int[][]::new), loops, work);
-    double grade = mesh == Meshing.FEW ? COARSER : 1;
     List<HoleFill> fills =
-        opening.fills(adjacency, loops, grade, work.part(0.2, CoreWords.of("work.filling-holes")));
+        fills(opening, adjacency, loops, work.part(0.2, CoreWords.of("work.filling-holes")));
     if (fills.isEmpty() || fills.contains(null)) {
       throw Failure.cannot(CoreWords.of("patch-region.no-rim"));
     }
@@ -171,6 +173,23 @@ public record PatchRegion(
     return new Outcome(in.withScan(coloured), notes, null, fills.size());
   }
 
+  /** In planes laid flat, as dense as what is around, where the rim can be; else smooth. */
+  private List<HoleFill> fills(Opening opening, Adjacency adjacency, List<int[]> loops, Work work) {
+    if (shape == Shape.PLANE && mesh == Meshing.MATCHING) {
+      List<HoleFill> out = new ArrayList<>();
+      for (int[] loop : loops) {
+        out.add(
+            HoleFill.even(
+                opening.mesh(), adjacency, loop, work.part(0.8 / loops.size(), work.label())));
+      }
+      if (!out.contains(null)) {
+        return out;
+      }
+    }
+    double grade = mesh == Meshing.FEW ? COARSER : 1;
+    return opening.fills(adjacency, loops, grade, work.part(0.2, work.label()));
+  }
+
   /** Brings fillings onto shapes fitted around them. */
   private List<HoleFill> shaped(
       Mesh open, List<int[]> loops, List<HoleFill> fills, double[] worst, Work work) {
@@ -188,7 +207,8 @@ public record PatchRegion(
       PlainShape s = common ? all : fitted(open, frames.get(i));
       worst[0] = Math.max(worst[0], s.rms());
       worst[1] = Math.max(worst[1], off(open, loops.get(i), s));
-      out.add(onto(open, loops.get(i), fills.get(i), s));
+      out.add(
+          onto(open, loops.get(i), fills.get(i), s, work.part(0.9 / fills.size(), work.label())));
     }
     return out;
   }
@@ -279,35 +299,57 @@ public record PatchRegion(
    * Brings a filling's own vertices onto a shape; near the rim they are off it by what the nearest
    * rim vertices are, so that there is no step.
    */
-  private static HoleFill onto(Mesh mesh, int[] loop, HoleFill fill, PlainShape shape) {
+  private static HoleFill onto(Mesh mesh, int[] loop, HoleFill fill, PlainShape shape, Work work) {
     int[] rim = Borders.vertices(mesh, loop);
     double reach = BLEND * Borders.perimeter(mesh, loop) / loop.length;
-    double[][] off = new double[rim.length][];
-    double[][] at = new double[rim.length][];
+    double[] off = new double[3 * rim.length];
+    double[] at = new double[3 * rim.length];
     for (int i = 0; i < rim.length; i++) {
-      at[i] = Vec.at(mesh.xyz(), rim[i]);
-      off[i] = Vec.sub(at[i], shape.nearest(at[i]));
+      double[] p = Vec.at(mesh.xyz(), rim[i]);
+      double[] q = shape.nearest(p);
+      for (int k = 0; k < 3; k++) {
+        at[3 * i + k] = p[k];
+        off[3 * i + k] = p[k] - q[k];
+      }
     }
     float[] xyz = fill.xyz().clone();
-    for (int v = 0; v < xyz.length / 3; v++) {
-      double[] p = Vec.at(xyz, v);
-      double weights = 0;
-      double near = Double.POSITIVE_INFINITY;
-      double[] sum = new double[3];
-      for (int i = 0; i < rim.length; i++) {
-        double d = Vec.distance(p, at[i]);
-        near = Math.min(near, d);
-        double w = 1 / (d * d * d + 1e-30);
-        weights += w;
-        sum = Vec.add(sum, Vec.mul(off[i], w));
-      }
-      double f = Math.max(0, 1 - near / reach);
-      double[] q = Vec.add(shape.nearest(p), Vec.mul(sum, f * f * (3 - 2 * f) / weights));
-      for (int k = 0; k < 3; k++) {
-        xyz[3 * v + k] = (float) q[k];
-      }
-    }
+    Parallel.range(
+        xyz.length / 3,
+        GRAIN,
+        work,
+        (from, to) -> {
+          for (int v = from; v < to; v++) {
+            double[] q = onto(shape, Vec.at(fill.xyz(), v), at, off, reach);
+            for (int k = 0; k < 3; k++) {
+              xyz[3 * v + k] = (float) q[k];
+            }
+          }
+        });
     return new HoleFill(xyz, fill.triangles(), fill.settled());
+  }
+
+  private static double[] onto(
+      PlainShape shape, double[] p, double[] at, double[] off, double reach) {
+    double weights = 0;
+    double near = Double.POSITIVE_INFINITY;
+    double x = 0;
+    double y = 0;
+    double z = 0;
+    for (int i = 0; i < at.length; i += 3) {
+      double dx = p[0] - at[i];
+      double dy = p[1] - at[i + 1];
+      double dz = p[2] - at[i + 2];
+      double d = Math.sqrt(dx * dx + dy * dy + dz * dz);
+      near = Math.min(near, d);
+      double w = 1 / (d * d * d + 1e-30);
+      weights += w;
+      x += w * off[i];
+      y += w * off[i + 1];
+      z += w * off[i + 2];
+    }
+    double f = Math.max(0, 1 - near / reach);
+    double share = f > 0 ? f * f * (3 - 2 * f) / weights : 0;
+    return Vec.add(shape.nearest(p), Vec.of(x * share, y * share, z * share));
   }
 
   /** What the region's pictures showed nearest to a place. */

@@ -139,4 +139,23 @@ class IslandFillTest {
     assertThat(made[0]).isBetween(ring.cardinality() / 2, 2 * ring.cardinality());
     assertThat(made[1]).isLessThan(made[0] / 2);
   }
+
+  /** As dense as what is around it, however wide: on a plane there is nothing to fair. */
+  @Test
+  void aWidePaneIsAsDenseAsItsFrame() {
+    Mesh sheet = Shapes.sheet(2, 300);
+    BitSet pane = new BitSet();
+    for (int t = 0; t < sheet.triangleCount(); t++) {
+      double[] p = middle(sheet, t);
+      pane.set(t, Math.max(Math.abs(p[0] - 1), Math.abs(p[1] - 1)) < 0.8);
+    }
+    List<Pick> picks = List.of(Pick.of(Pick.Join.REPLACE, pane, sheet.triangleCount()));
+    Mesh now = apply(new PatchRegion(picks, PatchRegion.Shape.PLANE, false), sheet).work().scan();
+    Naive.assertSound(now);
+    int made = now.triangleCount() - sheet.triangleCount() + pane.cardinality();
+    assertThat(made).isBetween(pane.cardinality() / 2, 2 * pane.cardinality());
+    assertThat(area(now)).isCloseTo(4, within(1e-4));
+    assertThat(now.bounds().maxZ() - now.bounds().minZ()).isLessThan(1e-5);
+    assertThat(Survey.of(now, Work.unwatched()).faults()).hasSize(1);
+  }
 }
