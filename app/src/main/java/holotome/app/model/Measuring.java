@@ -65,8 +65,39 @@ final class Measuring {
     unsurveyed = null;
     if (insights.of(mesh) != null) {
       beginIfIdle();
-      return;
+    } else if (session.stage() == Stage.MEND && survey != null && surveyOf(mesh) == null) {
+      surveyWhatChanged(survey, mesh);
+    } else {
+      measure(mesh);
     }
+  }
+
+  /** After a small change all that is wrong is known long before the rest. */
+  private void surveyWhatChanged(Survey before, Mesh mesh) {
+    session
+        .jobs()
+        .quietly(
+            work -> {
+              try (Claim room = Claim.of(Survey.memoryOfChanges(mesh))) {
+                room.require(PATIENCE, AppWords.of("common.measuring"), work);
+                return Survey.ofChanges(before, mesh, work);
+              }
+            },
+            found -> {
+              survey = found == null ? survey : found;
+              session.changed();
+              measure(mesh);
+            },
+            f -> {
+              if (f.kind() == Failure.Kind.CANCELLED) {
+                session.changed();
+              } else {
+                measure(mesh);
+              }
+            });
+  }
+
+  private void measure(Mesh mesh) {
     session
         .jobs()
         .quietly(

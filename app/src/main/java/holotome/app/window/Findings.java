@@ -204,11 +204,11 @@ final class Findings {
   }
 
   private List<Finding> mend(Workpiece w, Insight i) {
-    if (i == null) {
-      return List.of(measuring());
-    }
     if (session.survey() != null) {
       return mend.of(w, session.survey());
+    }
+    if (i == null) {
+      return List.of(measuring());
     }
     List<Finding> out = new ArrayList<>(soFar(i));
     if (session.unseen() != null) {

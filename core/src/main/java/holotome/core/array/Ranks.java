@@ -88,4 +88,14 @@ public final class Ranks {
     }
     return (w << 6) + Long.numberOfTrailingZeros(left);
   }
+
+  /** The lowest member from a number on; there must be one. */
+  public int next(int from) {
+    int w = from >>> 6;
+    long left = words[w] & -1L << from;
+    while (left == 0) {
+      left = words[++w];
+    }
+    return (w << 6) + Long.numberOfTrailingZeros(left);
+  }
 }

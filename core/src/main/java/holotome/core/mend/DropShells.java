@@ -37,7 +37,8 @@ public record DropShells(
     Mesh mesh = in.scan();
     Work work = run.work();
     Islands islands = Islands.of(mesh, work.part(0.2, CoreWords.of("work.finding-islands")));
-    boolean[] shut = ShutIn.of(mesh, islands, work.part(0.6, CoreWords.of("work.finding-shells")));
+    boolean[] shut =
+        ShutIn.of(mesh, islands, work.part(0.6, CoreWords.of("work.finding-shells"))).islands();
     if (upTo != null) {
       double most = in.frame().toBaseLength(upTo.metres());
       double[] across = islands.diameters(mesh, work);

@@ -19,20 +19,31 @@ import java.util.BitSet;
  * point that stays of the other than the pair at hand is long. So no point moves farther than the
  * distance, however long a row of them stands close together.
  *
- * <p>O(n + pairs log pairs) expected; 12 bytes a point and 16 a pair.
+ * <p>O(n + pairs log pairs) expected for the n points that may be joined; 24 bytes a point and 16 a
+ * pair.
  */
 final class PointJoining {
+  /** The points that may be joined, rising; null for all. The others have no number here. */
+  private final int[] points;
+
   private final float[] xyz;
   private final DisjointSets sets;
 
   /** The points of a set in a ring. */
   private final int[] next;
 
+  /** One point of each spot, the lowest. */
+  private final BitSet apart = new BitSet();
+
   private float[] distances = new float[64];
   private int joined;
 
-  private PointJoining(float[] xyz) {
-    this.xyz = xyz;
+  private PointJoining(Mesh mesh, BitSet among) {
+    points = among == null ? null : among.stream().toArray();
+    xyz = points == null ? mesh.xyz() : new float[3 * points.length];
+    for (int i = 0; points != null && i < points.length; i++) {
+      System.arraycopy(mesh.xyz(), 3 * points[i], xyz, 3 * i, 3);
+    }
     next = new int[xyz.length / 3];
     sets = new DisjointSets(next.length);
     Arrays.setAll(next, v -> v);
@@ -45,11 +56,11 @@ final class PointJoining {
    * @return null where nearly every point would be joined with others
    */
   static PointJoining within(Mesh mesh, BitSet among, double distance, Work work) {
-    PointJoining j = new PointJoining(mesh.xyz());
-    BitSet apart = j.joinSameSpots(among, work.part(0.3, CoreWords.of("work.comparing-points")));
+    PointJoining j = new PointJoining(mesh, among);
+    j.joinSameSpots(work.part(0.3, CoreWords.of("work.comparing-points")));
     NearPairs pairs =
         NearPairs.within(
-            mesh.xyz(), apart, distance, work.part(0.6, CoreWords.of("work.comparing-points")));
+            j.xyz, j.apart, distance, work.part(0.6, CoreWords.of("work.comparing-points")));
     if (pairs == null) {
       return null;
     }
@@ -62,8 +73,8 @@ final class PointJoining {
 
   /** Joins only what is on the very same spot. */
   static PointJoining ofSpots(Mesh mesh, BitSet among, Work work) {
-    PointJoining j = new PointJoining(mesh.xyz());
-    j.joinSameSpots(among, work);
+    PointJoining j = new PointJoining(mesh, among);
+    j.joinSameSpots(work);
     return j;
   }
 
@@ -88,30 +99,22 @@ final class PointJoining {
         work);
   }
 
-  /** Joins points of no distance; gives one point of each spot. */
-  private BitSet joinSameSpots(BitSet among, Work work) {
+  /** Joins points of no distance. */
+  private void joinSameSpots(Work work) {
     int n = next.length;
     int[] spot = PointWeld.representatives(xyz, work);
-    int[] lead = new int[n];
-    Arrays.fill(lead, -1);
-    BitSet out = new BitSet(n);
     for (int v = 0; v < n; v++) {
-      if (among != null && !among.get(v)) {
-        continue;
-      }
-      if (lead[spot[v]] < 0) {
-        lead[spot[v]] = v;
-        out.set(v);
+      if (spot[v] == v) {
+        apart.set(v);
       } else {
-        join(lead[spot[v]], v, 0);
+        join(spot[v], v, 0);
       }
     }
-    return out;
   }
 
   private void join(int a, int b, float distance) {
-    int x = Math.min(find(a), find(b));
-    int y = Math.max(find(a), find(b));
+    int x = Math.min(sets.find(a), sets.find(b));
+    int y = Math.max(sets.find(a), sets.find(b));
     if (x == y) {
       return;
     }
@@ -134,7 +137,16 @@ final class PointJoining {
 
   /** The point that stands for this one: the lowest of its set. */
   int find(int v) {
-    return sets.find(v);
+    if (points == null) {
+      return sets.find(v);
+    }
+    int i = Arrays.binarySearch(points, v);
+    return i < 0 ? v : points[sets.find(i)];
+  }
+
+  /** Whether a point that may be joined is the lowest of those on its spot. */
+  boolean isFirstOnSpot(int v) {
+    return apart.get(points == null ? v : Arrays.binarySearch(points, v));
   }
 
   /** How many points fewer there are. */

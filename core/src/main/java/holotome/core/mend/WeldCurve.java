@@ -35,21 +35,31 @@ public record WeldCurve(int points, float[] joins, float[] breaks, double limit)
    * @param among points that may be joined; null for all
    */
   public static WeldCurve of(Mesh mesh, BitSet among, Work work) {
+    WeldCurve joins = withoutBreaks(mesh, among, work.part(0.9, work.label()));
+    float[] breaks = breaks(mesh, among, joins.limit);
+    work.advance(0.1);
+    return new WeldCurve(joins.points, joins.joins, breaks, joins.limit);
+  }
+
+  /** The {@link #natural} gap alone, without a pass over the triangles. */
+  static double naturalGap(Mesh mesh, BitSet among, Work work) {
+    return withoutBreaks(mesh, among, work).natural();
+  }
+
+  private static WeldCurve withoutBreaks(Mesh mesh, BitSet among, Work work) {
     double limit = 0.75 * middleEdge(mesh);
     PointJoining joining = null;
     // Where the mesh is far denser in places its own edges are no longer than that: look nearer.
     for (int i = 0; joining == null && i < TRIES; i++) {
       limit *= i == 0 ? 1 : 0.5;
-      Work part = work.part(0.8 / (i + 1) / (i + 2), CoreWords.of("work.comparing-points"));
+      Work part = work.part(0.9 / (i + 1) / (i + 2), CoreWords.of("work.comparing-points"));
       joining = PointJoining.within(mesh, among, limit, part);
     }
     if (joining == null) {
       throw Failure.cannot(CoreWords.of("weld-points.too-many"));
     }
     work.advance(0.1);
-    float[] breaks = breaks(mesh, among, limit);
-    work.advance(0.1);
-    return new WeldCurve(mesh.vertexCount(), joining.distances(), breaks, limit);
+    return new WeldCurve(mesh.vertexCount(), joining.distances(), new float[0], limit);
   }
 
   /** The median length of edges, of up to 100,000 triangles spread evenly. */

@@ -2,6 +2,8 @@ package holotome.core.mesh;
 
 import holotome.core.array.Ranks;
 import holotome.core.attribute.Provenance;
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.IdentityHashMap;
@@ -15,6 +17,8 @@ import java.util.Map;
  * another made from it, or from which it was made, or that has a forebear in common.
  */
 public final class Lineage {
+  private static final int GRAIN = 1 << 16;
+
   /** So many steps are remembered. */
   private static final int MOST = 24;
 
@@ -155,6 +159,17 @@ public final class Lineage {
       return at >= 0 && changed != null && changed.get(at) ? -1 : at;
     }
 
+    /** What {@link #from} says of some numbers in a row, quicker. */
+    void from(int first, int[] out) {
+      int count = kept == null ? before : kept.range() <= before ? kept.size() : kept.rank(before);
+      int at = -1;
+      for (int i = 0; i < out.length; i++) {
+        int t = first + i;
+        at = kept == null || t >= count ? t : at < 0 ? kept.select(t) : kept.next(at + 1);
+        out[i] = t >= count || changed != null && changed.get(t) ? -1 : at;
+      }
+    }
+
     /** The number before the steps of what has a number after them; -1 where it is new. */
     int from(int t) {
       int count = kept == null ? before : kept.range() <= before ? kept.size() : kept.rank(before);
@@ -189,6 +204,28 @@ public final class Lineage {
     public int from(int triangle) {
       int t = toNext.from(triangle);
       return t < 0 ? -1 : toOld.to(t);
+    }
+
+    /**
+     * The number in the old mesh of each triangle of the next one; -1 where it is new or changed.
+     * On all cores; 4 bytes a triangle.
+     *
+     * @param count how many triangles it has, those that the lineage does not tell of among them
+     */
+    public int[] allFrom(int count) {
+      int[] all = new int[count];
+      Parallel.range(
+          count,
+          GRAIN,
+          Work.unwatched(),
+          (begin, end) -> {
+            int[] part = new int[end - begin];
+            toNext.from(begin, part);
+            for (int i = 0; i < part.length; i++) {
+              all[begin + i] = part[i] < 0 ? -1 : toOld.to(part[i]);
+            }
+          });
+      return all;
     }
 
     /** Triangles of the old mesh. */

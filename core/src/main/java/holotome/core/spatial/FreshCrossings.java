@@ -4,6 +4,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.spatial.SelfIntersections.Found;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.PointWeld;
 import java.util.BitSet;
 import java.util.function.IntFunction;
 
@@ -29,7 +30,7 @@ final class FreshCrossings {
   private final BitSet isFresh = new BitSet();
 
   /**
-   * @param first per vertex the first one on the same spot
+   * @param first per vertex the first one on the same spot; null to find out where it is asked
    * @param some the fresh triangles
    * @param stride of the others only every so many-th is looked at
    */
@@ -46,8 +47,22 @@ final class FreshCrossings {
         list[n++] = i;
       }
     }
-    tri = SelfIntersections.Search.welded(corners, first);
+    tri = first == null ? welded(corners) : SelfIntersections.Search.welded(corners, first);
     fresh = list;
+  }
+
+  /** Of corners on one spot the first in the list stands for all. */
+  private int[] welded(int[] corners) {
+    float[] spots = new float[3 * corners.length];
+    for (int c = 0; c < corners.length; c++) {
+      System.arraycopy(p, 3 * corners[c], spots, 3 * c, 3);
+    }
+    int[] lead = PointWeld.representatives(spots, Work.unwatched());
+    int[] out = new int[corners.length];
+    for (int c = 0; c < out.length; c++) {
+      out[c] = corners[lead[c]];
+    }
+    return out;
   }
 
   /** Adds what is found, in the mesh's numbers. */

@@ -55,21 +55,15 @@ public record SelfIntersections(long count, int[] pairs) {
   }
 
   /**
-   * As {@link #of(Mesh, int[], Work)}, for a mesh that was made from one looked at before: only
-   * what is new is held against the rest. Costs two passes over the triangles and what is near the
-   * new.
+   * As {@link #of(Mesh, Work)}, for a mesh that was made from one looked at before: only what is
+   * new is held against the rest. Costs two passes over the triangles and what is near the new.
    *
    * @param before what was found on the mesh before, all of it
    * @param to the number now of a triangle of the mesh before; -1 where it is gone or changed
    * @param fresh the triangles that were not there before
    */
   public static SelfIntersections after(
-      SelfIntersections before,
-      IntUnaryOperator to,
-      BitSet fresh,
-      Mesh mesh,
-      int[] first,
-      Work work) {
+      SelfIntersections before, IntUnaryOperator to, BitSet fresh, Mesh mesh, Work work) {
     if (mesh.triangleCount() > MANY) {
       throw Failure.cannot(CoreWords.of("self-intersections.too-many", MANY));
     }
@@ -81,7 +75,7 @@ public record SelfIntersections(long count, int[] pairs) {
         found.add(t, u);
       }
     }
-    new FreshCrossings(mesh, first, fresh, 1, work.part(0.3, work.label()))
+    new FreshCrossings(mesh, null, fresh, 1, work.part(0.3, work.label()))
         .into(found, work.part(0.7, work.label()));
     return new SelfIntersections(found.count, Arrays.copyOf(found.pairs, found.size));
   }

@@ -4,6 +4,9 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.util.Arrays;
 
 /**
  * Which half-edge lies across each half-edge.
@@ -14,16 +17,15 @@ import holotome.core.words.CoreWords;
  * share it; and {@code ~p} minus 2 (see {@link #misfit}) where its only partner p runs the same
  * way.
  *
- * <p>Built by bucketing half-edges under their lower vertex: O(V + T) time and 4 (V + 6T) bytes
- * beside the result; all but the bucketing runs in parallel.
+ * <p>Half-edges are chained under their lower vertex and sorted there: O(V + T) time on all cores
+ * and 4 V bytes beside the result.
  */
 public final class Adjacency {
   public static final int BORDER = -1;
   public static final int CROWDED = -2;
   private static final int GRAIN = 1 << 15;
 
-  /** Loops of one thread look for a cancel whenever these bits are all zero. */
-  private static final int OFTEN = (1 << 20) - 1;
+  private static final VarHandle CHAIN = MethodHandles.arrayElementVarHandle(int[].class);
 
   private final Mesh mesh;
   private final int[] twin;
@@ -61,39 +63,35 @@ public final class Adjacency {
   public static Adjacency of(Mesh mesh, Work work) {
     int[] tri = mesh.triangles();
     int n = mesh.vertexCount();
-    int[] start = new int[n + 1];
-    for (int h = 0; h < tri.length; h++) {
-      if ((h & OFTEN) == 0) {
-        work.check();
-      }
-      start[Math.min(tri[h], tri[next(h)]) + 1]++;
-    }
-    work.advance(0.2);
-    for (int v = 0; v < n; v++) {
-      start[v + 1] += start[v];
-    }
-    int[] bucket = new int[tri.length];
-    int[] fill = new int[n];
-    for (int h = 0; h < tri.length; h++) {
-      if ((h & OFTEN) == 0) {
-        work.check();
-      }
-      int v = Math.min(tri[h], tri[next(h)]);
-      bucket[start[v] + fill[v]++] = h;
-    }
-    work.advance(0.3);
+    // Per vertex the half-edges it is the lower end of, as a chain in any order. The links stand
+    // where the twins will: a chain is gone along before its twins are written.
+    int[] head = new int[n];
     int[] twin = new int[tri.length];
+    Parallel.range(
+        tri.length / 3,
+        GRAIN,
+        work.part(0.4, CoreWords.of("work.finding-neighbours")),
+        (from, to) -> {
+          for (int h = 3 * from; h < 3 * to; h += 3) {
+            int a = tri[h];
+            int b = tri[h + 1];
+            int c = tri[h + 2];
+            twin[h] = (int) CHAIN.getAndSet(head, Math.min(a, b), h + 1);
+            twin[h + 1] = (int) CHAIN.getAndSet(head, Math.min(b, c), h + 2);
+            twin[h + 2] = (int) CHAIN.getAndSet(head, Math.min(c, a), h + 3);
+          }
+        });
     long[][] counts = new long[Parallel.chunks(n, GRAIN)][];
     Parallel.chunked(
         n,
         GRAIN,
-        work.part(0.5, CoreWords.of("work.finding-neighbours")),
+        work.part(0.6, CoreWords.of("work.finding-neighbours")),
         (c, from, to) -> {
-          long[] k = new long[4];
+          Matching m = new Matching(tri, twin);
           for (int v = from; v < to; v++) {
-            matchBucket(tri, twin, bucket, start[v], start[v + 1], v, k);
+            m.match(v, head[v]);
           }
-          counts[c] = k;
+          counts[c] = m.counts;
         });
     long[] sum = new long[4];
     for (long[] k : counts) {
@@ -104,70 +102,79 @@ public final class Adjacency {
     return new Adjacency(mesh, twin, sum);
   }
 
-  private static int far(int[] tri, int h, int v) {
-    int a = tri[h];
-    return a == v ? tri[next(h)] : a;
-  }
+  /** Pairs up the half-edges that have one vertex as their lower end. */
+  private static final class Matching {
+    private final int[] tri;
+    private final int[] twin;
+    private final long[] counts = new long[4];
 
-  /** Pairs up the half-edges of one bucket: all have v as their lower end. */
-  private static void matchBucket(
-      int[] tri, int[] twin, int[] bucket, int from, int to, int v, long[] counts) {
-    // Insertion sort by the far end, then by number: buckets hold about six half-edges; a vertex
-    // with thousands is sorted by the library instead.
-    if (to - from > 64) {
-      sortLarge(tri, bucket, from, to, v);
-    } else {
-      for (int i = from + 1; i < to; i++) {
-        int h = bucket[i];
-        int key = far(tri, h, v);
-        int j = i - 1;
-        while (j >= from && far(tri, bucket[j], v) > key) {
-          bucket[j + 1] = bucket[j];
-          j--;
+    /** Far end and number of each, rising once sorted: so the order of the chain is all one. */
+    private long[] keys = new long[64];
+
+    Matching(int[] tri, int[] twin) {
+      this.tri = tri;
+      this.twin = twin;
+    }
+
+    void match(int v, int first) {
+      int n = 0;
+      for (int h = first - 1; h >= 0; h = twin[h] - 1) {
+        int a = tri[h];
+        int far = a == v ? tri[next(h)] : a;
+        if (n == keys.length) {
+          keys = Arrays.copyOf(keys, 2 * n);
         }
-        bucket[j + 1] = h;
+        keys[n++] = (long) far << 32 | h;
+      }
+      sort(n);
+      int i = 0;
+      while (i < n) {
+        int far = (int) (keys[i] >>> 32);
+        int j = i + 1;
+        while (j < n && (int) (keys[j] >>> 32) == far) {
+          j++;
+        }
+        pair(i, j);
+        i = j;
       }
     }
-    int i = from;
-    while (i < to) {
-      int key = far(tri, bucket[i], v);
-      int j = i + 1;
-      while (j < to && far(tri, bucket[j], v) == key) {
-        j++;
+
+    /** By insertion: a vertex has about three; one with many more is sorted by the library. */
+    private void sort(int n) {
+      if (n > 64) {
+        Arrays.sort(keys, 0, n);
+        return;
       }
-      counts[0]++;
-      if (j - i == 1) {
-        twin[bucket[i]] = BORDER;
-        counts[1]++;
-      } else if (j - i == 2) {
-        int a = bucket[i];
-        int b = bucket[i + 1];
-        if (tri[a] == tri[b]) {
-          twin[a] = -3 - b;
-          twin[b] = -3 - a;
-          counts[3]++;
-        } else {
-          twin[a] = b;
-          twin[b] = a;
+      for (int i = 1; i < n; i++) {
+        long key = keys[i];
+        int j = i - 1;
+        while (j >= 0 && keys[j] > key) {
+          keys[j + 1] = keys[j];
+          j--;
         }
+        keys[j + 1] = key;
+      }
+    }
+
+    /** The half-edges of one edge. */
+    private void pair(int from, int to) {
+      int a = (int) keys[from];
+      counts[0]++;
+      if (to - from == 1) {
+        twin[a] = BORDER;
+        counts[1]++;
+      } else if (to - from == 2) {
+        int b = (int) keys[from + 1];
+        boolean isMisfit = tri[a] == tri[b];
+        twin[a] = isMisfit ? -3 - b : b;
+        twin[b] = isMisfit ? -3 - a : a;
+        counts[3] += isMisfit ? 1 : 0;
       } else {
-        for (int k = i; k < j; k++) {
-          twin[bucket[k]] = CROWDED;
+        for (int k = from; k < to; k++) {
+          twin[(int) keys[k]] = CROWDED;
         }
         counts[2]++;
       }
-      i = j;
-    }
-  }
-
-  private static void sortLarge(int[] tri, int[] bucket, int from, int to, int v) {
-    long[] keyed = new long[to - from];
-    for (int i = from; i < to; i++) {
-      keyed[i - from] = (long) far(tri, bucket[i], v) << 32 | bucket[i];
-    }
-    java.util.Arrays.sort(keyed);
-    for (int i = from; i < to; i++) {
-      bucket[i] = (int) keyed[i - from];
     }
   }
 

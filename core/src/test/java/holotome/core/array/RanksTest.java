@@ -29,6 +29,9 @@ class RanksTest {
           assertThat(ranks.rank(i)).isEqualTo(below);
           if (set.get(i)) {
             assertThat(ranks.select(below++)).isEqualTo(i);
+            assertThat(ranks.next(i)).isEqualTo(i);
+          } else if (set.nextSetBit(i) >= 0) {
+            assertThat(ranks.next(i)).isEqualTo(set.nextSetBit(i));
           }
         }
       }

@@ -240,7 +240,7 @@ class MendPropertiesTest {
     SelfIntersections before = SelfIntersections.of(early, earlySpots, Work.unwatched());
     later.clear(mesh.triangleCount(), later.length());
     SelfIntersections after =
-        SelfIntersections.after(before, t -> t, later, mesh, first, Work.unwatched());
+        SelfIntersections.after(before, t -> t, later, mesh, Work.unwatched());
     assertThat(after.count()).isEqualTo(whole.count());
     assertThat(after.triangles()).isEqualTo(whole.triangles());
   }

@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 /** What two meshes have in common is found, whatever was taken out or added, there and back. */
@@ -62,15 +63,14 @@ class LineageTest {
         assertThat(common.from(expected)).isEqualTo(t);
       }
     }
-    long kept =
-        java.util.stream.IntStream.range(0, from.triangleCount())
-            .filter(t -> common.to(t) >= 0)
-            .count();
-    long known =
-        java.util.stream.IntStream.range(0, to.triangleCount())
-            .filter(t -> common.from(t) >= 0)
-            .count();
+    long kept = IntStream.range(0, from.triangleCount()).filter(t -> common.to(t) >= 0).count();
+    long known = IntStream.range(0, to.triangleCount()).filter(t -> common.from(t) >= 0).count();
     assertThat(known).isEqualTo(kept);
+    assertThat(common.allFrom(to.triangleCount() + 2))
+        .isEqualTo(
+            IntStream.range(0, to.triangleCount() + 2)
+                .map(t -> t < to.triangleCount() ? common.from(t) : -1)
+                .toArray());
   }
 
   @Test
