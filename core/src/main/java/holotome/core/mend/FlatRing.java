@@ -10,8 +10,8 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * A hole's ring laid into the plane that fits the border round the hole best, seen from the side
- * its patch faces.
+ * A hole's ring laid into the plane that fits the border round the hole best, or flat along another
+ * shape, seen from the side its patch faces.
  */
 final class FlatRing {
   private final HoleRing ring;
@@ -21,11 +21,22 @@ final class FlatRing {
   private final double[] u;
   private final double[] w;
 
+  /** How it is laid flat instead; null for the plane. */
+  private final Laying laying;
+
   /** Per border x, y in turn. */
   private final List<double[]> outlines = new ArrayList<>();
 
   FlatRing(Mesh mesh, HoleRing ring) {
+    this(mesh, ring, null);
+  }
+
+  /**
+   * @param laying how it is laid flat; null for into the plane
+   */
+  FlatRing(Mesh mesh, HoleRing ring, Laying laying) {
     this.ring = ring;
+    this.laying = laying;
     begins = ring.begins();
     int end = begins.length > 1 ? begins[1] : ring.size();
     double[] first = Vec.at(mesh.xyz(), ring.vertices()[0]);
@@ -53,11 +64,19 @@ final class FlatRing {
   double[] laid(Mesh mesh, int[] vertices) {
     double[] out = new double[2 * vertices.length];
     for (int i = 0; i < vertices.length; i++) {
-      double[] d = Vec.sub(Vec.at(mesh.xyz(), vertices[i]), plane.point());
-      out[2 * i] = Vec.dot(d, u);
-      out[2 * i + 1] = Vec.dot(d, w);
+      double[] at = flat(Vec.at(mesh.xyz(), vertices[i]));
+      out[2 * i] = at[0];
+      out[2 * i + 1] = at[1];
     }
     return out;
+  }
+
+  private double[] flat(double[] p) {
+    if (laying != null) {
+      return laying.flat(p);
+    }
+    double[] d = Vec.sub(p, plane.point());
+    return new double[] {Vec.dot(d, u), Vec.dot(d, w)};
   }
 
   /** How far points are from the plane at most. */
@@ -125,8 +144,12 @@ final class FlatRing {
   float[] lifted(double[] xy) {
     float[] out = new float[xy.length / 2 * 3];
     for (int i = 0; i < xy.length / 2; i++) {
+      double x = xy[2 * i];
+      double y = xy[2 * i + 1];
       double[] at =
-          Vec.add(plane.point(), Vec.add(Vec.mul(u, xy[2 * i]), Vec.mul(w, xy[2 * i + 1])));
+          laying != null
+              ? laying.lifted(x, y)
+              : Vec.add(plane.point(), Vec.add(Vec.mul(u, x), Vec.mul(w, y)));
       for (int k = 0; k < 3; k++) {
         out[3 * i + k] = (float) at[k];
       }

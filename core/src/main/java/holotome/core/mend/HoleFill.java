@@ -71,14 +71,15 @@ record HoleFill(float[] xyz, int[] triangles, boolean settled) {
   }
 
   /**
-   * A patch in the plane of the rim, as dense as what is around it, however wide; null where the
-   * rim cannot be laid flat.
+   * A patch in the plane of the rim or on another shape, as dense as what is around it, however
+   * wide; null where the rim cannot be laid flat.
    *
    * @param loop as in {@link #of}
+   * @param laying how the shape is laid flat; null for the plane of the rim
    */
-  static HoleFill even(Mesh mesh, Adjacency adjacency, int[] loop, Work work) {
+  static HoleFill even(Mesh mesh, Adjacency adjacency, int[] loop, Laying laying, Work work) {
     HoleRing ring = HoleRing.of(mesh, loop);
-    FlatRing flat = ring.size() < 3 || ring.repeats() ? null : new FlatRing(mesh, ring);
+    FlatRing flat = ring.size() < 3 || ring.repeats() ? null : new FlatRing(mesh, ring, laying);
     int[] tri = flat == null ? null : flat.triangulated();
     if (tri == null) {
       return null;

@@ -30,6 +30,7 @@ import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Collections;
 import java.util.List;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
@@ -141,8 +142,13 @@ public record PatchRegion(
     }
     Mesh open = opening.mesh();
     loops = InnerRims.joined(open, loops.toArray(int[][]::new), loops, work);
+    List<PlainShape> shapes =
+        shape == Shape.SMOOTH
+            ? List.of()
+            : shapes(open, loops, work.part(0.05, CoreWords.of("work.fitting")));
     List<HoleFill> fills =
-        fills(opening, adjacency, loops, work.part(0.2, CoreWords.of("work.filling-holes")));
+        fills(
+            opening, adjacency, loops, shapes, work.part(0.2, CoreWords.of("work.filling-holes")));
     if (fills.isEmpty() || fills.contains(null)) {
       throw Failure.cannot(CoreWords.of("patch-region.no-rim"));
     }
@@ -151,7 +157,8 @@ public record PatchRegion(
     List<HoleFill> shaped =
         shape == Shape.SMOOTH
             ? fills
-            : shaped(open, loops, fills, worst, work.part(0.1, CoreWords.of("work.fitting")));
+            : shaped(
+                open, loops, shapes, fills, worst, work.part(0.05, CoreWords.of("work.fitting")));
     OldSurface was = OldSurface.of(scan, set, work.part(0.1, CoreWords.of("work.carrying-over")));
     Mesh filled =
         FillHoles.joined(
@@ -173,14 +180,22 @@ public record PatchRegion(
     return new Outcome(in.withScan(coloured), notes, null, fills.size());
   }
 
-  /** In planes laid flat, as dense as what is around, where the rim can be; else smooth. */
-  private List<HoleFill> fills(Opening opening, Adjacency adjacency, List<int[]> loops, Work work) {
-    if (shape == Shape.PLANE && mesh == Meshing.MATCHING) {
+  /** Laid flat along the shape, as dense as what is around, where the rim can be; else smooth. */
+  private List<HoleFill> fills(
+      Opening opening, Adjacency adjacency, List<int[]> loops, List<PlainShape> shapes, Work work) {
+    if (shape != Shape.SMOOTH && mesh == Meshing.MATCHING) {
       List<HoleFill> out = new ArrayList<>();
-      for (int[] loop : loops) {
+      for (int i = 0; i < loops.size(); i++) {
+        Laying laying = Laying.of(shapes.get(i), opening.mesh(), loops.get(i));
         out.add(
-            HoleFill.even(
-                opening.mesh(), adjacency, loop, work.part(0.8 / loops.size(), work.label())));
+            laying == null && shape != Shape.PLANE
+                ? null
+                : HoleFill.even(
+                    opening.mesh(),
+                    adjacency,
+                    loops.get(i),
+                    laying,
+                    work.part(0.8 / loops.size(), work.label())));
       }
       if (!out.contains(null)) {
         return out;
@@ -190,25 +205,36 @@ public record PatchRegion(
     return opening.fills(adjacency, loops, grade, work.part(0.2, work.label()));
   }
 
-  /** Brings fillings onto shapes fitted around them. */
-  private List<HoleFill> shaped(
-      Mesh open, List<int[]> loops, List<HoleFill> fills, double[] worst, Work work) {
+  /** The shapes fitted around the rims, each its own, or all one. */
+  private List<PlainShape> shapes(Mesh open, List<int[]> loops, Work work) {
     VertexFans fans = VertexFans.of(open, work);
-    worst[2] = NoiseLevel.of(open, fans);
     List<int[]> frames = new ArrayList<>();
     for (int[] loop : loops) {
       frames.add(around(open, fans, loop));
     }
-    PlainShape all =
-        common ? fitted(open, frames.stream().flatMapToInt(Arrays::stream).toArray()) : null;
+    if (common) {
+      int[] all = frames.stream().flatMapToInt(Arrays::stream).toArray();
+      return Collections.nCopies(loops.size(), fitted(open, all));
+    }
+    return frames.stream().map(frame -> fitted(open, frame)).toList();
+  }
+
+  /** Brings fillings onto the shapes. */
+  private static List<HoleFill> shaped(
+      Mesh open,
+      List<int[]> loops,
+      List<PlainShape> shapes,
+      List<HoleFill> fills,
+      double[] worst,
+      Work work) {
+    worst[2] = NoiseLevel.of(open, VertexFans.of(open, Work.unwatched()));
     List<HoleFill> out = new ArrayList<>();
     for (int i = 0; i < fills.size(); i++) {
-      work.check();
-      PlainShape s = common ? all : fitted(open, frames.get(i));
+      PlainShape s = shapes.get(i);
       worst[0] = Math.max(worst[0], s.rms());
       worst[1] = Math.max(worst[1], off(open, loops.get(i), s));
       out.add(
-          onto(open, loops.get(i), fills.get(i), s, work.part(0.9 / fills.size(), work.label())));
+          onto(open, loops.get(i), fills.get(i), s, work.part(1.0 / fills.size(), work.label())));
     }
     return out;
   }

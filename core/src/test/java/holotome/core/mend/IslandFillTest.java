@@ -158,4 +158,65 @@ class IslandFillTest {
     assertThat(now.bounds().maxZ() - now.bounds().minZ()).isLessThan(1e-5);
     assertThat(Survey.of(now, Work.unwatched()).faults()).hasSize(1);
   }
+
+  /** The same on a cylinder, from outside and from inside: unrolled there is nothing lost. */
+  @Test
+  void aWidePartOfACylinderIsAsDenseAsItsFrame() {
+    Mesh sheet = Shapes.sheet(2, 120);
+    float[] xyz = sheet.xyz().clone();
+    for (int i = 0; i < xyz.length; i += 3) {
+      double angle = 2 * (xyz[i] - 1);
+      xyz[i] = (float) Math.sin(angle);
+      xyz[i + 2] = (float) Math.cos(angle);
+    }
+    Mesh out = sheet.withPositions(xyz);
+    BitSet all = new BitSet();
+    all.set(0, out.triangleCount());
+    for (Mesh tube : new Mesh[] {out, Outward.turned(out, all, Work.unwatched())}) {
+      BitSet part = new BitSet();
+      for (int t = 0; t < tube.triangleCount(); t++) {
+        double[] p = middle(sheet, t);
+        part.set(t, Math.max(Math.abs(p[0] - 1), Math.abs(p[1] - 1)) < 0.8);
+      }
+      Mesh now = dense(tube, part, PatchRegion.Shape.CYLINDER);
+      for (int i = 0; i < now.xyz().length; i += 3) {
+        assertThat(Math.hypot(now.xyz()[i], now.xyz()[i + 2])).isCloseTo(1, within(1e-4));
+      }
+      assertThat(area(now)).isCloseTo(area(tube), within(1e-3));
+    }
+  }
+
+  /** And on a ball, less than half of it or more, from outside and from inside. */
+  @Test
+  void aWideCapIsAsDenseAsItsFrame() {
+    Mesh out = Shapes.sphere(1, 5);
+    BitSet all = new BitSet();
+    all.set(0, out.triangleCount());
+    for (Mesh ball : new Mesh[] {out, Outward.turned(out, all, Work.unwatched())}) {
+      for (double low : new double[] {0.5, -0.6}) {
+        BitSet part = new BitSet();
+        for (int t = 0; t < ball.triangleCount(); t++) {
+          part.set(t, middle(ball, t)[2] > low);
+        }
+        Mesh now = dense(ball, part, PatchRegion.Shape.BALL);
+        for (int i = 0; i < now.xyz().length; i += 3) {
+          double[] p = {now.xyz()[i], now.xyz()[i + 1], now.xyz()[i + 2]};
+          assertThat(Vec.length(p)).isCloseTo(1, within(1e-4));
+        }
+        assertThat(area(now)).isCloseTo(area(ball), within(2e-3));
+      }
+    }
+  }
+
+  /** With a part on a shape, sound, and with half to twice as many triangles as it had. */
+  private static Mesh dense(Mesh mesh, BitSet part, PatchRegion.Shape shape) {
+    List<Pick> picks = List.of(Pick.of(Pick.Join.REPLACE, part, mesh.triangleCount()));
+    Mesh now = apply(new PatchRegion(picks, shape, false), mesh).work().scan();
+    Naive.assertSound(now);
+    int made = now.triangleCount() - mesh.triangleCount() + part.cardinality();
+    assertThat(made).isBetween(part.cardinality() / 2, 2 * part.cardinality());
+    Survey was = Survey.of(mesh, Work.unwatched());
+    assertThat(Survey.of(now, Work.unwatched()).faults()).hasSameSizeAs(was.faults());
+    return now;
+  }
 }
