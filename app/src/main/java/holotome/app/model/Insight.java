@@ -39,7 +39,7 @@ public record Insight(
 
   public static Insight of(Mesh mesh, Work work) {
     Adjacency adjacency = Adjacency.of(mesh, work.part(0.25, AppWords.of("insight.inspecting")));
-    Islands islands = Islands.of(mesh, work.part(0.15, AppWords.of("insight.inspecting")));
+    Islands islands = Islands.of(adjacency, work.part(0.15, AppWords.of("insight.inspecting")));
     Inspection inspection =
         Inspection.of(adjacency, islands, false, work.part(0.4, AppWords.of("insight.inspecting")));
     List<PlaneFinder.Flat> flats =

@@ -4,6 +4,7 @@ import holotome.core.geometry.Box;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.SelfIntersections;
+import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
@@ -12,6 +13,7 @@ import holotome.core.topology.Pinches;
 import holotome.core.topology.PointWeld;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
+import java.util.stream.IntStream;
 
 /**
  * What is in a mesh, and what is wrong with it. Lengths are in the mesh's own base units.
@@ -51,7 +53,7 @@ public record Inspection(
   public static Inspection of(Mesh mesh, boolean withIntersections, Work work) {
     Adjacency adjacency =
         Adjacency.of(mesh, work.part(0.25, CoreWords.of("work.finding-neighbours")));
-    Islands islands = Islands.of(mesh, work.part(0.15, CoreWords.of("work.finding-islands")));
+    Islands islands = Islands.of(adjacency, work.part(0.15, CoreWords.of("work.finding-islands")));
     return of(
         adjacency, islands, withIntersections, work.part(0.6, CoreWords.of("work.inspecting")));
   }
@@ -60,23 +62,27 @@ public record Inspection(
   public static Inspection of(
       Adjacency adjacency, Islands islands, boolean withIntersections, Work work) {
     Mesh mesh = adjacency.mesh();
-    int[][] loops = Borders.of(adjacency).loops();
+    // Half of this is on one core each.
+    int[] told = new int[4];
+    Work welding = work.part(0.3, CoreWords.of("work.comparing-points"));
+    Parallel.range(
+        2,
+        1,
+        Work.unwatched(),
+        (from, to) -> {
+          for (int i = from; i < to; i++) {
+            if (i == 0) {
+              int[] first = PointWeld.representatives(mesh.xyz(), welding);
+              told[0] = (int) IntStream.range(0, first.length).filter(v -> first[v] != v).count();
+              told[1] = Borders.torn(adjacency, first);
+            } else {
+              told[2] = Borders.of(adjacency).loops().length;
+              told[3] = nonManifoldVertices(adjacency);
+            }
+          }
+        });
+    int unused = mesh.unused() == null ? 0 : mesh.unused().cardinality();
     work.advance(0.1);
-    int[] first =
-        PointWeld.representatives(
-            mesh.xyz(), work.part(0.3, CoreWords.of("work.comparing-points")));
-    int doubled = 0;
-    for (int v = 0; v < first.length; v++) {
-      doubled += first[v] == v ? 0 : 1;
-    }
-    boolean[] used = new boolean[mesh.vertexCount()];
-    for (int v : mesh.triangles()) {
-      used[v] = true;
-    }
-    int unused = 0;
-    for (boolean u : used) {
-      unused += u ? 0 : 1;
-    }
     int degenerate = degenerate(mesh);
     work.advance(0.1);
     boolean closed = adjacency.borderEdges() == 0 && adjacency.crowdedEdges() == 0;
@@ -93,14 +99,14 @@ public record Inspection(
         Measures.area(mesh),
         closed && oriented ? Measures.volume(mesh) : Double.NaN,
         closed,
-        loops.length,
+        told[2],
         adjacency.borderEdges(),
         adjacency.crowdedEdges(),
-        nonManifoldVertices(adjacency),
+        told[3],
         degenerate,
         duplicates(adjacency),
-        doubled,
-        Borders.torn(adjacency, first),
+        told[0],
+        told[1],
         unused,
         islands.count(),
         mesh.vertexCount() - unused - adjacency.edgeCount() + mesh.triangleCount(),

@@ -97,7 +97,7 @@ final class WholeSurvey {
         adjacency.crowdedEdges() == 0
             && adjacency.misfitEdges() == 0
             && get(Fault.Kind.PINCHED_POINTS).count() == 0;
-    Islands islands = Islands.of(mesh, work.part(0.1, CoreWords.of("work.finding-islands")));
+    Islands islands = Islands.of(adjacency, work.part(0.1, CoreWords.of("work.finding-islands")));
     if (isManifold) {
       handles(
           adjacency,

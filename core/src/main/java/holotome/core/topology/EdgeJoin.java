@@ -36,6 +36,9 @@ final class EdgeJoin {
   /** More edges than these at one vertex are sorted, not compared in pairs. */
   private static final int FEW = 48;
 
+  /** Where more than one edge for so many half-edges has many triangles all edges are sorted. */
+  private static final int CROWDED = 12;
+
   /** Half-edges a block: a whole number of triangles. */
   private static final int BLOCK = 3 << 12;
 
@@ -45,9 +48,9 @@ final class EdgeJoin {
   private final int[] parent;
 
   /** The lowest and the highest vertex of each block. */
-  private final int[] lowest;
+  private int[] lowest;
 
-  private final int[] highest;
+  private int[] highest;
 
   private EdgeJoin(int[] tri) {
     this.tri = tri;
@@ -61,6 +64,9 @@ final class EdgeJoin {
             parent[t] = t;
           }
         });
+  }
+
+  private void findBlocks() {
     int blocks = Parallel.chunks(tri.length, BLOCK);
     lowest = new int[blocks];
     highest = new int[blocks];
@@ -84,16 +90,76 @@ final class EdgeJoin {
   static int[] roots(int[] tri, int vertices, Work work) {
     EdgeJoin j = new EdgeJoin(tri);
     j.joinAll(vertices, work.part(0.9, CoreWords.of("work.finding-islands")));
+    return j.roots(work.part(0.1, CoreWords.of("work.finding-islands")));
+  }
+
+  /** The same where neighbours are known: no edge is looked for but those of many triangles. */
+  static int[] roots(Adjacency adjacency, Work work) {
+    int[] tri = adjacency.mesh().triangles();
+    int[] twin = adjacency.twin();
+    if (CROWDED * adjacency.crowdedEdges() > tri.length) {
+      return roots(tri, adjacency.mesh().vertexCount(), work);
+    }
+    EdgeJoin j = new EdgeJoin(tri);
     Parallel.range(
-        j.parent.length,
-        1 << 16,
-        work.part(0.1, CoreWords.of("work.finding-islands")),
+        tri.length,
+        BLOCK,
+        work.part(0.9, CoreWords.of("work.finding-islands")),
         (from, to) -> {
-          for (int t = from; t < to; t++) {
-            j.parent[t] = j.find(t);
+          for (int h = from; h < to; h++) {
+            int other = twin[h] >= 0 ? twin[h] : Adjacency.misfit(twin[h]);
+            if (other > h && tri[h] != tri[Adjacency.next(h)]) {
+              j.union(h / 3, other / 3);
+            }
           }
         });
-    return j.parent;
+    if (adjacency.crowdedEdges() > 0) {
+      j.joinCrowded(twin);
+    }
+    return j.roots(work.part(0.1, CoreWords.of("work.finding-islands")));
+  }
+
+  /** Joins at edges of more than two triangles, by a table of their ends. */
+  private void joinCrowded(int[] twin) {
+    int n = 0;
+    for (int t : twin) {
+      n += t == Adjacency.CROWDED ? 1 : 0;
+    }
+    int mask = Integer.highestOneBit(n) * 4 - 1;
+    long[] ends = new long[mask + 1];
+    int[] triangle = new int[mask + 1];
+    for (int h = 0; h < twin.length; h++) {
+      int a = tri[h];
+      int b = tri[Adjacency.next(h)];
+      if (twin[h] != Adjacency.CROWDED || a == b) {
+        continue;
+      }
+      long key = (long) Math.min(a, b) << 32 | Math.max(a, b);
+      int slot = (int) (key * 0x9E3779B97F4A7C15L >>> 32) & mask;
+      // The higher end is never 0: neither is a key.
+      while (ends[slot] != 0 && ends[slot] != key) {
+        slot = slot + 1 & mask;
+      }
+      if (ends[slot] == 0) {
+        ends[slot] = key;
+        triangle[slot] = h / 3;
+      } else {
+        union(h / 3, triangle[slot]);
+      }
+    }
+  }
+
+  private int[] roots(Work work) {
+    Parallel.range(
+        parent.length,
+        1 << 16,
+        work,
+        (from, to) -> {
+          for (int t = from; t < to; t++) {
+            parent[t] = find(t);
+          }
+        });
+    return parent;
   }
 
   /** How many sets there are. */
@@ -108,6 +174,7 @@ final class EdgeJoin {
   }
 
   private void joinAll(int vertices, Work work) {
+    findBlocks();
     // The more room, the fewer passes; what comes out is the same.
     long edges = Math.max(EDGES, Spare.free() / 8 / BYTES);
     int wanted = Math.clamp((tri.length + edges - 1) / edges, 2, SHARES);

@@ -1,6 +1,7 @@
 package holotome.core.topology;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
@@ -16,6 +17,9 @@ import java.util.Arrays;
  */
 public record Islands(int count, int[] ofTriangle, int[] sizes) {
 
+  /** So many of the largest are measured on all cores. */
+  private static final int LARGER = 256;
+
   /** Triangles between two looks for a cancel. */
   private static final int OFTEN = 1 << 18;
 
@@ -26,12 +30,22 @@ public record Islands(int count, int[] ofTriangle, int[] sizes) {
 
   /** Finds the islands; O(T) in practice, 8 bytes per triangle. */
   public static Islands of(Mesh mesh, Work work) {
-    int t = mesh.triangleCount();
-    int[] of =
+    return ofRoots(
         EdgeJoin.roots(
             mesh.triangles(),
             mesh.vertexCount(),
-            work.part(0.8, CoreWords.of("work.finding-islands")));
+            work.part(0.8, CoreWords.of("work.finding-islands"))),
+        work);
+  }
+
+  /** The same where neighbours are known, in half the time. */
+  public static Islands of(Adjacency adjacency, Work work) {
+    return ofRoots(
+        EdgeJoin.roots(adjacency, work.part(0.8, CoreWords.of("work.finding-islands"))), work);
+  }
+
+  private static Islands ofRoots(int[] of, Work work) {
+    int t = of.length;
     // A root is the first triangle of its island: it is met before all others of it.
     int[] sizeByLabel = new int[16];
     int count = 0;
@@ -82,20 +96,44 @@ public record Islands(int count, int[] ofTriangle, int[] sizes) {
         box[6 * i + 3 + k] = Double.NEGATIVE_INFINITY;
       }
     }
-    int[] tri = mesh.triangles();
-    float[] xyz = mesh.xyz();
-    for (int c = 0; c < tri.length; c++) {
-      if (c % OFTEN == 0) {
-        work.check();
+    // The larger ones on all cores, then the others.
+    int larger = Math.min(count, LARGER);
+    double[][] parts = new double[Parallel.chunks(ofTriangle.length, OFTEN)][];
+    Parallel.chunked(
+        ofTriangle.length,
+        OFTEN,
+        Work.unwatched(),
+        (c, from, to) -> {
+          work.check();
+          double[] own = Arrays.copyOf(box, 6 * larger);
+          for (int t = from; t < to; t++) {
+            if (ofTriangle[t] < larger) {
+              widen(mesh, t, own, 6 * ofTriangle[t]);
+            }
+          }
+          parts[c] = own;
+        });
+    for (double[] own : parts) {
+      for (int k = 0; k < own.length; k++) {
+        box[k] = k % 6 < 3 ? Math.min(box[k], own[k]) : Math.max(box[k], own[k]);
       }
-      int o = 6 * ofTriangle[c / 3];
+    }
+    for (int t = 0; t < ofTriangle.length && larger < count; t++) {
+      if (ofTriangle[t] >= larger) {
+        widen(mesh, t, box, 6 * ofTriangle[t]);
+      }
+    }
+    return box;
+  }
+
+  private static void widen(Mesh mesh, int t, double[] box, int o) {
+    for (int c = 3 * t; c < 3 * t + 3; c++) {
       for (int k = 0; k < 3; k++) {
-        double p = xyz[3 * tri[c] + k];
+        double p = mesh.xyz()[3 * mesh.triangles()[c] + k];
         box[o + k] = Math.min(box[o + k], p);
         box[o + 3 + k] = Math.max(box[o + 3 + k], p);
       }
     }
-    return box;
   }
 
   /** The diagonal of each island's box. */

@@ -11,12 +11,14 @@ import java.util.Arrays;
  *
  * <p>The mesh is drawn without perspective from 14 sides (the faces and corners of a cube) into
  * small depth buffers. A closed, well oriented mesh shows no back; one that is inside out nothing
- * else; an open scan shows its backs from below. Of a large mesh every k-th triangle is drawn. O(T)
- * per side, sides in parallel.
+ * else; an open scan shows its backs from below. Of a large mesh, whose triangles are smaller than
+ * pixels, every k-th is drawn as a point: several to each pixel of the front. O(T) per side, sides
+ * in parallel.
  */
 final class OutsideView {
   private static final int SIZE = 160;
   private static final int MOST = 1_500_000;
+  private static final int POINTS = 500_000;
   private static final double C = 1 / Math.sqrt(3);
   private static final double[][] SIDES = {
     {1, 0, 0},
@@ -39,6 +41,14 @@ final class OutsideView {
 
   /** The share of pixels that show a back, 0 to 1; 0 for a mesh with nothing to see. */
   static double backs(Mesh mesh, Work work) {
+    int n = mesh.triangleCount();
+    return backs(mesh, n > MOST ? 1 + n / POINTS : 1, work);
+  }
+
+  /**
+   * @param stride 1 for all triangles; else every so many-th is drawn as a point
+   */
+  static double backs(Mesh mesh, int stride, Work work) {
     long[] seen = new long[SIDES.length];
     long[] back = new long[SIDES.length];
     Parallel.range(
@@ -47,7 +57,7 @@ final class OutsideView {
         work,
         (from, to) -> {
           for (int i = from; i < to; i++) {
-            byte[] face = draw(mesh, SIDES[i], work);
+            byte[] face = draw(mesh, SIDES[i], stride, work);
             for (byte f : face) {
               seen[i] += f == 0 ? 0 : 1;
               back[i] += f < 0 ? 1 : 0;
@@ -59,7 +69,7 @@ final class OutsideView {
   }
 
   /** Per pixel 1 for a front, -1 for a back, 0 for nothing; {@code d} points to the viewer. */
-  private static byte[] draw(Mesh mesh, double[] d, Work work) {
+  private static byte[] draw(Mesh mesh, double[] d, int stride, Work work) {
     double[] u = holotome.core.geometry.Vec.perpendicular(d);
     double[] w = holotome.core.geometry.Vec.cross(d, u);
     Box box = mesh.bounds();
@@ -71,7 +81,6 @@ final class OutsideView {
     int[] tri = mesh.triangles();
     float[] p = mesh.xyz();
     int n = mesh.triangleCount();
-    int stride = 1 + n / MOST;
     double[] q = new double[9];
     for (int t = 0; t < n; t += stride) {
       if (t % (stride << 16) == 0) {
@@ -86,17 +95,41 @@ final class OutsideView {
         q[3 * k + 1] = (x * w[0] + y * w[1] + z * w[2]) * scale + SIZE / 2.0;
         q[3 * k + 2] = x * d[0] + y * d[1] + z * d[2];
       }
-      fill(q, depth, face);
+      if (stride == 1) {
+        fill(q, depth, face);
+      } else {
+        point(q, depth, face);
+      }
     }
     return face;
   }
 
+  private static void point(double[] q, float[] depth, byte[] face) {
+    double area = area(q);
+    int x = (int) ((q[0] + q[3] + q[6]) / 3);
+    int y = (int) ((q[1] + q[4] + q[7]) / 3);
+    if (area == 0 || x < 0 || y < 0 || x >= SIZE || y >= SIZE) {
+      return;
+    }
+    put(y * SIZE + x, (float) ((q[2] + q[5] + q[8]) / 3), area, depth, face);
+  }
+
+  private static void put(int at, float z, double area, float[] depth, byte[] face) {
+    if (z > depth[at]) {
+      depth[at] = z;
+      face[at] = (byte) (area > 0 ? 1 : -1);
+    }
+  }
+
+  private static double area(double[] q) {
+    return (q[3] - q[0]) * (q[7] - q[1]) - (q[6] - q[0]) * (q[4] - q[1]);
+  }
+
   private static void fill(double[] q, float[] depth, byte[] face) {
-    double area = (q[3] - q[0]) * (q[7] - q[1]) - (q[6] - q[0]) * (q[4] - q[1]);
+    double area = area(q);
     if (area == 0) {
       return;
     }
-    byte side = (byte) (area > 0 ? 1 : -1);
     int x0 = (int) Math.ceil(Math.min(q[0], Math.min(q[3], q[6])) - 0.5);
     int x1 = (int) Math.floor(Math.max(q[0], Math.max(q[3], q[6])) - 0.5);
     int y0 = (int) Math.ceil(Math.min(q[1], Math.min(q[4], q[7])) - 0.5);
@@ -107,12 +140,7 @@ final class OutsideView {
         double b = edge(q, 6, 0, x + 0.5, y + 0.5) / area;
         double c = 1 - a - b;
         if (a >= 0 && b >= 0 && c >= 0) {
-          float z = (float) (a * q[2] + b * q[5] + c * q[8]);
-          int at = y * SIZE + x;
-          if (z > depth[at]) {
-            depth[at] = z;
-            face[at] = side;
-          }
+          put(y * SIZE + x, (float) (a * q[2] + b * q[5] + c * q[8]), area, depth, face);
         }
       }
     }

@@ -6,6 +6,7 @@ import holotome.core.Naive;
 import holotome.core.Shapes;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
+import holotome.core.task.Work;
 import java.util.Arrays;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -15,7 +16,7 @@ class IslandsTest {
 
   /** Points on one spot made one vertex. */
   private static Mesh welded(Mesh m) {
-    int[] first = PointWeld.representatives(m.xyz(), holotome.core.task.Work.unwatched());
+    int[] first = PointWeld.representatives(m.xyz(), Work.unwatched());
     int[] tri = Arrays.stream(m.triangles()).map(v -> first[v]).toArray();
     return new Mesh(m.xyz(), tri);
   }
@@ -39,12 +40,15 @@ class IslandsTest {
     Random r = new Random(4);
     for (int round = 0; round < 60; round++) {
       int n = 1 + r.nextInt(300);
-      int vertices = 3 + r.nextInt(200);
+      int vertices = 3 + r.nextInt(round % 2 == 0 ? 200 : 2000);
       int[] tri = new int[3 * n];
       Arrays.setAll(tri, i -> r.nextInt(vertices));
       Mesh m = new Mesh(new float[3 * vertices], tri);
       Islands i = Islands.of(m);
       assertThat(i.count()).isEqualTo(Naive.islands(m));
+      Islands known = Islands.of(Adjacency.of(m), Work.unwatched());
+      assertThat(known.ofTriangle()).isEqualTo(i.ofTriangle());
+      assertThat(known.sizes()).isEqualTo(i.sizes());
       assertThat(Arrays.stream(i.sizes()).sum()).isEqualTo(n);
       for (int k = 1; k < i.count(); k++) {
         assertThat(i.sizes()[k]).isLessThanOrEqualTo(i.sizes()[k - 1]);
@@ -86,5 +90,22 @@ class IslandsTest {
     } finally {
       Parallel.limitThreads(64);
     }
+  }
+
+  /** Sound pieces that hang together along edges of three and four triangles. */
+  @Test
+  void edgesOfManyTrianglesJoin() {
+    Mesh[] cubes = new Mesh[12];
+    for (int i = 0; i < cubes.length; i++) {
+      // Along edges in threes, apart from the next three.
+      cubes[i] = Shapes.moved(Shapes.cube(2), 2 * (i % 3) + 10.0 * (i / 3), 2 * (i % 3), 0);
+    }
+    Mesh m =
+        welded(Shapes.together(Shapes.together(cubes), Shapes.moved(Shapes.sphere(1, 3), 0, 0, 9)));
+    Adjacency adjacency = Adjacency.of(m);
+    assertThat(adjacency.crowdedEdges()).isEqualTo(8);
+    Islands known = Islands.of(adjacency, Work.unwatched());
+    assertThat(known.count()).isEqualTo(5);
+    assertThat(known.ofTriangle()).isEqualTo(Islands.of(m).ofTriangle());
   }
 }

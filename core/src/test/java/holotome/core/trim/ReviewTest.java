@@ -48,6 +48,34 @@ class ReviewTest {
     }
   }
 
+  /** Drawn as points, as larger meshes are, a closed surface is as closed. */
+  @Test
+  void aFewOfManyTrianglesTellTheSame() {
+    Mesh fine = Shapes.sphere(1, 8);
+    assertThat(OutsideView.backs(fine, 4, Work.unwatched())).isLessThan(0.005);
+    Mesh sheet = Shapes.sheet(3, 500);
+    assertThat(OutsideView.backs(sheet, 3, Work.unwatched())).isCloseTo(0.5, within(0.03));
+  }
+
+  /** Of more pieces than are measured side by side each counts by its own size. */
+  @Test
+  void manyPiecesAreMeasuredEach() {
+    Mesh[] parts = new Mesh[300];
+    for (int i = 0; i < parts.length; i++) {
+      parts[i] = Shapes.moved(Shapes.cube(1 + 0.01 * i), 3.0 * i, 0, 0);
+    }
+    Mesh all = Shapes.together(parts);
+    Islands islands = Islands.of(all);
+    double[] across = islands.diameters(all, Work.unwatched());
+    double[] expected = new double[parts.length];
+    for (int i = 0; i < parts.length; i++) {
+      expected[i] = Math.sqrt(3) * (1 + 0.01 * i);
+    }
+    assertThat(across).containsExactly(expected, within(1e-3));
+    assertThat(TrimReview.of(all, islands, Adjacency.of(all), Work.unwatched()).pieces())
+        .hasSize(300);
+  }
+
   /** From 14 sides spread evenly, a flat sheet shows its back as often as its front. */
   @Test
   void anOpenSheetShowsHalfItsBacks() {
