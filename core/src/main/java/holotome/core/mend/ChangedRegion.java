@@ -13,10 +13,10 @@ import java.util.stream.IntStream;
 /**
  * Where a mesh differs from the one it was made from: the triangles that went, the new ones, and
  * all that meet them, on both sides. A vertex is touched where one of its triangles went or is new,
- * where it was joined or parted, where it stands on the spot of a touched one, or where it lies on
- * a border with a touched one. Of touched vertices all triangles are in the region, of no others:
- * whatever is told from the triangles around a vertex, and is not the same in both meshes, is seen
- * within. What the cut around the region makes up is the same on both sides.
+ * or has a vertex that was joined or parted, where it stands on the spot of a touched one, or where
+ * it lies on a border with a touched one. Of touched vertices all triangles are in the region, of
+ * no others: whatever is told from the triangles around a vertex, and is not the same in both
+ * meshes, is seen within. What the cut around the region makes up is the same on both sides.
  *
  * <p>Some passes over both meshes on all cores; 4 bytes a triangle and 8 a vertex.
  */
@@ -298,7 +298,10 @@ final class ChangedRegion {
     return h ^ h >>> 15;
   }
 
-  /** A vertex touched in one mesh is in the other; so is what was joined or parted. */
+  /**
+   * A vertex touched in one mesh is in the other. Where vertices were joined or parted triangles
+   * have other neighbours, though they lie where they did: they are touched at all corners.
+   */
   private void match() {
     int[] oldTri = old.triangles();
     int[] tri = now.triangles();
@@ -311,11 +314,19 @@ final class ChangedRegion {
           int[] own = new int[0];
           int n = 0;
           for (int t = begin; t < end; t++) {
-            for (int k = 0; from[t] >= 0 && k < 3; k++) {
+            if (from[t] < 0) {
+              continue;
+            }
+            boolean isOther = false;
+            for (int k = 0; k < 3; k++) {
               int v = oldTri[3 * from[t] + k];
               int w = tri[3 * t + k];
-              boolean isNew = oldTouched.get(v) != touched.get(w);
-              if (isNew || (became[v] != w + 1 || was[w] != v + 1) && !touched.get(w)) {
+              isOther |= became[v] != w + 1 || was[w] != v + 1;
+            }
+            for (int k = 0; k < 3; k++) {
+              int v = oldTri[3 * from[t] + k];
+              int w = tri[3 * t + k];
+              if (oldTouched.get(v) != touched.get(w) || isOther && !touched.get(w)) {
                 own = n == own.length ? Arrays.copyOf(own, Math.max(16, 2 * n)) : own;
                 own[n++] = v;
                 own[n++] = w;
