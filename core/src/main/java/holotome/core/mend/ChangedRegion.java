@@ -6,6 +6,8 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.stream.IntStream;
@@ -25,6 +27,8 @@ final class ChangedRegion {
   private static final int FEW = 20;
 
   private static final int GRAIN = 1 << 16;
+
+  private static final VarHandle NOTE = MethodHandles.arrayElementVarHandle(int[].class);
 
   /**
    * The region in one of the meshes.
@@ -51,6 +55,12 @@ final class ChangedRegion {
   private int[] became;
 
   private int[] was;
+
+  /**
+   * Triangles that lie where they did, but have a vertex that was joined with another or parted:
+   * they have other neighbours.
+   */
+  private int[] joinedOrParted;
 
   private final BitSet oldTouched = new BitSet();
   private final BitSet touched = new BitSet();
@@ -123,16 +133,17 @@ final class ChangedRegion {
     }
     markCorners(old, gone, oldTouched);
     markCorners(now, fresh().stream().toArray(), touched);
-    alongLoops(loops);
+    markCorners(now, joinedOrParted, touched);
+    markCorners(old, Arrays.stream(joinedOrParted).map(t -> from[t]).toArray(), oldTouched);
     boolean grew = true;
     while (grew) {
       if ((long) FEW * oldTouched.cardinality() > old.vertexCount()
           || (long) FEW * touched.cardinality() > now.vertexCount()) {
         return false;
       }
-      match();
-      // What was joined or parted stands on one spot: where none is added all is matched.
-      grew = alongLoops(loops);
+      grew = carry(oldTouched, became, touched);
+      grew |= carry(touched, was, oldTouched);
+      grew |= alongLoops(loops);
       grew |= onSpots(old.xyz(), oldTouched);
       grew |= onSpots(now.xyz(), touched);
       work.check();
@@ -150,6 +161,7 @@ final class ChangedRegion {
     long[] words = new long[(from.length >>> 6) + 1];
     int chunks = Parallel.chunks(from.length, GRAIN);
     int[][] gaps = new int[chunks][];
+    int[][] others = new int[chunks][];
     int[] first = new int[chunks];
     int[] last = new int[chunks];
     Parallel.chunked(
@@ -159,6 +171,7 @@ final class ChangedRegion {
         (c, begin, end) -> {
           int[] own = new int[0];
           int n = 0;
+          int[] odd = new int[0];
           int next = -1;
           first[c] = -1;
           for (int t = begin; t < end; t++) {
@@ -166,6 +179,10 @@ final class ChangedRegion {
               words[t >>> 6] |= 1L << t;
               from[t] = -1;
               continue;
+            }
+            if (!isMatched(from[t], t)) {
+              odd = Arrays.copyOf(odd, odd.length + 1);
+              odd[odd.length - 1] = t;
             }
             first[c] = next < 0 ? from[t] : first[c];
             for (; next >= 0 && next < from[t]; next++) {
@@ -176,7 +193,9 @@ final class ChangedRegion {
           }
           last[c] = next;
           gaps[c] = Arrays.copyOf(own, n);
+          others[c] = odd;
         });
+    joinedOrParted = Arrays.stream(others).flatMapToInt(Arrays::stream).toArray();
     fresh = Ranks.of(words, from.length);
     // What stays is in its old order: what is gone is what is left out.
     IntStream.Builder out = IntStream.builder();
@@ -194,27 +213,40 @@ final class ChangedRegion {
     gone = out.build().toArray();
   }
 
-  /**
-   * Whether a triangle of the mesh before has the corners it had. Notes which vertices they are;
-   * which one, where a vertex became several or was, is left to chance: that there are is seen
-   * either way, and they are all on one spot.
-   */
+  /** Whether a triangle of the mesh before has its corners where it had them. */
   private boolean isWhereItWas(int before, int t) {
     float[] p = old.xyz();
     float[] q = now.xyz();
     for (int c = 0; c < 3; c++) {
       int v = old.triangles()[3 * before + c];
       int w = now.triangles()[3 * t + c];
-      if (became[v] == w + 1 && was[w] == v + 1) {
-        continue;
-      }
-      if (p[3 * v] != q[3 * w] || p[3 * v + 1] != q[3 * w + 1] || p[3 * v + 2] != q[3 * w + 2]) {
+      if (became[v] != w + 1
+          && (p[3 * v] != q[3 * w]
+              || p[3 * v + 1] != q[3 * w + 1]
+              || p[3 * v + 2] != q[3 * w + 2])) {
         return false;
       }
-      became[v] = w + 1;
-      was[w] = v + 1;
     }
     return true;
+  }
+
+  /**
+   * Notes which vertices a triangle's became. False where one became, or was, another already: it
+   * was parted, or joined. Which of its triangles are told so is left to chance; of all but one of
+   * its vertices all are.
+   */
+  private boolean isMatched(int before, int t) {
+    boolean is = true;
+    for (int c = 0; c < 3; c++) {
+      int v = old.triangles()[3 * before + c];
+      int w = now.triangles()[3 * t + c];
+      if (became[v] != w + 1 || was[w] != v + 1) {
+        int to = (int) NOTE.compareAndExchange(became, v, 0, w + 1);
+        int of = (int) NOTE.compareAndExchange(was, w, 0, v + 1);
+        is &= (to == 0 || to == w + 1) && (of == 0 || of == v + 1);
+      }
+    }
+    return is;
   }
 
   private static void markCorners(Mesh mesh, int[] triangles, BitSet marks) {
@@ -298,49 +330,16 @@ final class ChangedRegion {
     return h ^ h >>> 15;
   }
 
-  /**
-   * A vertex touched in one mesh is in the other. Where vertices were joined or parted triangles
-   * have other neighbours, though they lie where they did: they are touched at all corners.
-   */
-  private void match() {
-    int[] oldTri = old.triangles();
-    int[] tri = now.triangles();
-    int[][] found = new int[Parallel.chunks(now.triangleCount(), GRAIN)][];
-    Parallel.chunked(
-        now.triangleCount(),
-        GRAIN,
-        Work.unwatched(),
-        (c, begin, end) -> {
-          int[] own = new int[0];
-          int n = 0;
-          for (int t = begin; t < end; t++) {
-            if (from[t] < 0) {
-              continue;
-            }
-            boolean isOther = false;
-            for (int k = 0; k < 3; k++) {
-              int v = oldTri[3 * from[t] + k];
-              int w = tri[3 * t + k];
-              isOther |= became[v] != w + 1 || was[w] != v + 1;
-            }
-            for (int k = 0; k < 3; k++) {
-              int v = oldTri[3 * from[t] + k];
-              int w = tri[3 * t + k];
-              if (oldTouched.get(v) != touched.get(w) || isOther && !touched.get(w)) {
-                own = n == own.length ? Arrays.copyOf(own, Math.max(16, 2 * n)) : own;
-                own[n++] = v;
-                own[n++] = w;
-              }
-            }
-          }
-          found[c] = Arrays.copyOf(own, n);
-        });
-    for (int[] own : found) {
-      for (int i = 0; i < own.length; i += 2) {
-        oldTouched.set(own[i]);
-        touched.set(own[i + 1]);
+  /** A vertex touched in one mesh is in the other. */
+  private static boolean carry(BitSet marks, int[] into, BitSet others) {
+    boolean grew = false;
+    for (int v = marks.nextSetBit(0); v >= 0; v = marks.nextSetBit(v + 1)) {
+      if (into[v] > 0 && !others.get(into[v] - 1)) {
+        others.set(into[v] - 1);
+        grew = true;
       }
     }
+    return grew;
   }
 
   private void gather(Work work) {

@@ -47,14 +47,18 @@ final class ChangedSurvey {
     LocalFaults.All now = LocalFaults.All.of(region.after().mesh());
     int torn = ground.torn() - was.torn() + now.torn();
     for (Fault f : was.faults().values()) {
-      Fault old = f.kind() == Fault.Kind.DOUBLED_POINTS ? ground.doubled() : before.of(f.kind());
+      boolean isDoubled = f.kind() == Fault.Kind.DOUBLED_POINTS;
+      if (isDoubled && ground.doubled() == null) {
+        continue;
+      }
+      Fault old = isDoubled ? ground.doubled() : before.of(f.kind());
       Fault next = (old == null ? none(f.kind()) : old).after(f, now.faults().get(f.kind()));
       if (next == null) {
         return null;
       }
       faults.put(f.kind(), next);
     }
-    Fault doubled = doubled(work.part(0.1, CoreWords.of("work.comparing-points")));
+    Fault doubled = doubled(torn, work.part(0.1, CoreWords.of("work.comparing-points")));
     faults.put(Fault.Kind.DOUBLED_POINTS, torn == 0 ? none(Fault.Kind.DOUBLED_POINTS) : doubled);
     IslandFaults islands =
         ground
@@ -98,10 +102,16 @@ final class ChangedSurvey {
     return new Fault.Gathered().done(kind);
   }
 
-  /** The region has no points that no triangle uses: with such, all are compared. */
-  private Fault doubled(Work work) {
-    if (mesh.unused() == null && before.mesh().unused() == null) {
-      return faults.get(Fault.Kind.DOUBLED_POINTS);
+  /**
+   * The region has no points that no triangle uses: with such, all are compared, where it is asked.
+   *
+   * @return null where nothing is torn, and it is not known
+   */
+  private Fault doubled(int torn, Work work) {
+    boolean isKnown =
+        ground.doubled() != null && mesh.unused() == null && before.mesh().unused() == null;
+    if (isKnown || torn == 0) {
+      return isKnown ? faults.get(Fault.Kind.DOUBLED_POINTS) : null;
     }
     Fault[] found = new Fault[1];
     new LocalFaults(mesh, f -> found[0] = f).points(PointWeld.representatives(mesh.xyz(), work));

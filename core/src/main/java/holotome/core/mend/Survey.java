@@ -22,7 +22,8 @@ public final class Survey {
    * What is kept beside the faults to tell them after a small change.
    *
    * @param loops the borders, as half-edges
-   * @param doubled points on one spot, whether or not the surface is torn there
+   * @param doubled points on one spot, whether or not the surface is torn there; null where nothing
+   *     is torn and it is not known
    * @param torn edges at which it is
    */
   record Ground(int[][] loops, IslandFaults islands, Fault doubled, int torn) {
