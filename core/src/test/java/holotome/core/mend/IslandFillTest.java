@@ -203,7 +203,8 @@ class IslandFillTest {
           double[] p = {now.xyz()[i], now.xyz()[i + 1], now.xyz()[i + 2]};
           assertThat(Vec.length(p)).isCloseTo(1, within(1e-4));
         }
-        assertThat(area(now)).isCloseTo(area(ball), within(2e-3));
+        // Flat triangles between points of a ball: each has a little less than the ball's area.
+        assertThat(area(now)).isCloseTo(area(ball), within(5e-3));
       }
     }
   }
