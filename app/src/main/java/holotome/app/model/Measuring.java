@@ -5,6 +5,9 @@ import holotome.core.memory.Claim;
 import holotome.core.mend.Survey;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import java.util.function.Consumer;
+import java.util.function.Function;
 
 /** Measures the current Scan in the background, for the findings; what was measured is kept. */
 final class Measuring {
@@ -74,48 +77,52 @@ final class Measuring {
 
   /** After a small change all that is wrong is known long before the rest. */
   private void surveyWhatChanged(Survey before, Mesh mesh) {
+    quietly(
+        Survey.memoryOfChanges(mesh),
+        work -> Survey.ofChanges(before, mesh, work),
+        found -> {
+          survey = found == null ? survey : found;
+          session.changed();
+          measure(mesh);
+        },
+        f -> {
+          if (f.kind() == Failure.Kind.CANCELLED) {
+            session.changed();
+          } else {
+            measure(mesh);
+          }
+        });
+  }
+
+  /** Looks at a mesh in the background, once there is room. */
+  private <T> void quietly(
+      long bytes, Function<Work, T> look, Consumer<T> done, Consumer<Failure> failed) {
     session
         .jobs()
         .quietly(
             work -> {
-              try (Claim room = Claim.of(Survey.memoryOfChanges(mesh))) {
+              try (Claim room = Claim.of(bytes)) {
                 room.require(PATIENCE, AppWords.of("common.measuring"), work);
-                return Survey.ofChanges(before, mesh, work);
+                return look.apply(work);
               }
             },
-            found -> {
-              survey = found == null ? survey : found;
-              session.changed();
-              measure(mesh);
-            },
-            f -> {
-              if (f.kind() == Failure.Kind.CANCELLED) {
-                session.changed();
-              } else {
-                measure(mesh);
-              }
-            });
+            done,
+            failed);
   }
 
   private void measure(Mesh mesh) {
-    session
-        .jobs()
-        .quietly(
-            work -> {
-              try (Claim room = Claim.of(Insight.memory(mesh))) {
-                room.require(PATIENCE, AppWords.of("common.measuring"), work);
-                return Insight.of(mesh, work);
-              }
-            },
-            result -> {
-              insights.put(result);
-              session.changed();
-              beginIfIdle();
-            },
-            f -> {
-              failure = f.kind() == Failure.Kind.CANCELLED ? null : f;
-              session.changed();
-            });
+    quietly(
+        Insight.memory(mesh),
+        work -> Insight.of(mesh, work),
+        result -> {
+          insights.put(result);
+          session.changed();
+          beginIfIdle();
+        },
+        f -> {
+          failure = f.kind() == Failure.Kind.CANCELLED ? null : f;
+          session.changed();
+        });
   }
 
   /** Takes the measuring up again after another quiet job ended it. */
@@ -140,25 +147,19 @@ final class Measuring {
     Survey before = survey != null && survey.mesh().triangleCount() <= KEPT ? survey : null;
     // What is not compared with is let go of, with its mesh.
     survey = before;
-    session
-        .jobs()
-        .quietly(
-            work -> {
-              try (Claim room = Claim.of(Survey.memory(mesh))) {
-                room.require(PATIENCE, AppWords.of("common.measuring"), work);
-                return Survey.after(before, mesh, work);
-              }
-            },
-            found -> {
-              survey = found;
-              session.changed();
-            },
-            f -> {
-              if (f.kind() != Failure.Kind.CANCELLED) {
-                unsurveyed = mesh;
-                unseen = f;
-              }
-              session.changed();
-            });
+    quietly(
+        Survey.memory(mesh),
+        work -> Survey.after(before, mesh, work),
+        found -> {
+          survey = found;
+          session.changed();
+        },
+        f -> {
+          if (f.kind() != Failure.Kind.CANCELLED) {
+            unsurveyed = mesh;
+            unseen = f;
+          }
+          session.changed();
+        });
   }
 }

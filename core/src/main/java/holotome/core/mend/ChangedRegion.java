@@ -6,6 +6,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.PointWeld;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.util.Arrays;
@@ -281,53 +282,10 @@ final class ChangedRegion {
   }
 
   /** What stands on the spot of a touched vertex is touched. */
-  private static boolean onSpots(float[] p, BitSet marks) {
-    int n = marks.cardinality();
-    int mask = Integer.highestOneBit(Math.max(64, n)) * 4 - 1;
-    int[] table = new int[mask + 1];
-    for (int v = marks.nextSetBit(0); v >= 0; v = marks.nextSetBit(v + 1)) {
-      int slot = hash(p, v) & mask;
-      while (table[slot] != 0 && !same(p, table[slot] - 1, v)) {
-        slot = slot + 1 & mask;
-      }
-      table[slot] = v + 1;
-    }
-    int count = p.length / 3;
-    int[][] found = new int[Parallel.chunks(count, GRAIN)][];
-    Parallel.chunked(
-        count,
-        GRAIN,
-        Work.unwatched(),
-        (c, begin, end) -> {
-          int[] own = new int[0];
-          for (int v = begin; v < end; v++) {
-            int slot = hash(p, v) & mask;
-            while (table[slot] != 0 && !same(p, table[slot] - 1, v)) {
-              slot = slot + 1 & mask;
-            }
-            if (table[slot] != 0 && !marks.get(v)) {
-              own = Arrays.copyOf(own, own.length + 1);
-              own[own.length - 1] = v;
-            }
-          }
-          found[c] = own;
-        });
-    for (int[] own : found) {
-      Arrays.stream(own).forEach(marks::set);
-    }
-    return Arrays.stream(found).anyMatch(own -> own.length > 0);
-  }
-
-  private static boolean same(float[] p, int a, int b) {
-    return p[3 * a] == p[3 * b] && p[3 * a + 1] == p[3 * b + 1] && p[3 * a + 2] == p[3 * b + 2];
-  }
-
-  private static int hash(float[] p, int v) {
-    // Adding 0 turns negative zero into zero.
-    int h = Float.floatToRawIntBits(p[3 * v] + 0f) * 0x9E3779B1;
-    h = (Integer.rotateLeft(h, 15) ^ Float.floatToRawIntBits(p[3 * v + 1] + 0f)) * 0x85EBCA77;
-    h = (Integer.rotateLeft(h, 13) ^ Float.floatToRawIntBits(p[3 * v + 2] + 0f)) * 0xC2B2AE3D;
-    return h ^ h >>> 15;
+  private static boolean onSpots(float[] xyz, BitSet marks) {
+    int[] more = PointWeld.alsoOn(xyz, marks);
+    Arrays.stream(more).forEach(marks::set);
+    return more.length > 0;
   }
 
   /** A vertex touched in one mesh is in the other. */

@@ -17,6 +17,7 @@ import java.util.function.Consumer;
  * @param open per island how many half-edges have no regular neighbour
  * @param volume per island about {@code origin}; true only where it is closed
  * @param seen per island its first triangle
+ * @param shut which islands are shut in
  */
 record IslandFaults(
     Islands islands, int[] open, double[] volume, double[] origin, int[] seen, ShutIn shut) {
@@ -92,10 +93,11 @@ record IslandFaults(
   }
 
   /**
-   * After a small change. Islands are told anew only where they came apart or together.
+   * After a small change.
    *
    * @param was neighbours in the region before
    * @param now neighbours in the region after
+   * @return null where islands may have come apart or together: then all is to be looked at
    */
   IslandFaults after(Mesh mesh, ChangedRegion region, Adjacency was, Adjacency now, Work work) {
     IslandChange change = IslandChange.of(islands, seen, mesh, region);

@@ -142,10 +142,11 @@ public record PatchRegion(
     }
     Mesh open = opening.mesh();
     loops = InnerRims.joined(open, loops.toArray(int[][]::new), loops, work);
-    List<PlainShape> shapes =
+    VertexFans fans =
         shape == Shape.SMOOTH
-            ? List.of()
-            : shapes(open, loops, work.part(0.05, CoreWords.of("work.fitting")));
+            ? null
+            : VertexFans.of(open, work.part(0.05, CoreWords.of("work.finding-neighbours")));
+    List<PlainShape> shapes = shape == Shape.SMOOTH ? List.of() : shapes(open, fans, loops);
     List<HoleFill> fills =
         fills(
             opening, adjacency, loops, shapes, work.part(0.2, CoreWords.of("work.filling-holes")));
@@ -153,7 +154,7 @@ public record PatchRegion(
       throw Failure.cannot(CoreWords.of("patch-region.no-rim"));
     }
     // How far off its rows are, RMS, how far the rim, and how rough the rest of the scan is.
-    double[] worst = new double[3];
+    double[] worst = {0, 0, fans == null ? 0 : NoiseLevel.of(open, fans)};
     List<HoleFill> shaped =
         shape == Shape.SMOOTH
             ? fills
@@ -206,8 +207,7 @@ public record PatchRegion(
   }
 
   /** The shapes fitted around the rims, each its own, or all one. */
-  private List<PlainShape> shapes(Mesh open, List<int[]> loops, Work work) {
-    VertexFans fans = VertexFans.of(open, work);
+  private List<PlainShape> shapes(Mesh open, VertexFans fans, List<int[]> loops) {
     List<int[]> frames = new ArrayList<>();
     for (int[] loop : loops) {
       frames.add(around(open, fans, loop));
@@ -227,7 +227,6 @@ public record PatchRegion(
       List<HoleFill> fills,
       double[] worst,
       Work work) {
-    worst[2] = NoiseLevel.of(open, VertexFans.of(open, Work.unwatched()));
     List<HoleFill> out = new ArrayList<>();
     for (int i = 0; i < fills.size(); i++) {
       PlainShape s = shapes.get(i);

@@ -74,12 +74,11 @@ final class ShutIn {
   /**
    * After a small change.
    *
-   * @param before the part of the mesh before that changed, with all that did not change of both
-   *     parts in both
-   * @param oldIslands the island of each of its triangles
+   * @param mesh as it is now
+   * @param oldIslands per triangle of the region before its island, numbered as before
+   * @param newIslands per triangle of the region after its island, numbered as now
    * @param rank the number now of each island; -1 where it is gone
    * @param count of islands now
-   * @param mesh as it is now
    * @return null where lines begin elsewhere now, or an island is new: then all is to be looked at
    */
   ShutIn after(

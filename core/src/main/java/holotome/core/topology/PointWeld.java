@@ -4,6 +4,9 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.stream.IntStream;
 
 /**
  * Finds points that stand on exactly the same spot.
@@ -127,6 +130,45 @@ public final class PointWeld {
     h = (Integer.rotateLeft(h, 13) ^ Float.floatToRawIntBits(xyz[3 * v + 2] + 0f)) * 0xC2B2AE3D;
     h ^= h >>> 16;
     return h * 0x27D4EB2F ^ h >>> 13;
+  }
+
+  /**
+   * The points that stand where one of some stands, without those themselves; 3 floats a point. One
+   * pass over all points on all cores.
+   */
+  public static int[] alsoOn(float[] xyz, BitSet some) {
+    int mask = Integer.highestOneBit(Math.max(64, some.cardinality())) * 4 - 1;
+    int[] table = new int[mask + 1];
+    for (int v = some.nextSetBit(0); v >= 0; v = some.nextSetBit(v + 1)) {
+      table[slot(xyz, v, table)] = v + 1;
+    }
+    int n = xyz.length / 3;
+    int[][] found = new int[Parallel.chunks(n, GRAIN)][];
+    Parallel.chunked(
+        n,
+        GRAIN,
+        Work.unwatched(),
+        (c, from, to) ->
+            found[c] =
+                IntStream.range(from, to)
+                    .filter(v -> table[slot(xyz, v, table)] != 0 && !some.get(v))
+                    .toArray());
+    return Arrays.stream(found).flatMapToInt(Arrays::stream).toArray();
+  }
+
+  /** Where a point on this spot is in a table of numbers less 1, or would be. */
+  private static int slot(float[] xyz, int v, int[] table) {
+    int slot = hash(xyz, v) & table.length - 1;
+    while (table[slot] != 0) {
+      int w = table[slot] - 1;
+      if (xyz[3 * v] == xyz[3 * w]
+          && xyz[3 * v + 1] == xyz[3 * w + 1]
+          && xyz[3 * v + 2] == xyz[3 * w + 2]) {
+        return slot;
+      }
+      slot = slot + 1 & table.length - 1;
+    }
+    return slot;
   }
 
   /** A mesh from loose triangles (9 floats each): points on one spot become one vertex. */

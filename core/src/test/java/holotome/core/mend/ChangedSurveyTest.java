@@ -1,11 +1,13 @@
 package holotome.core.mend;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import holotome.core.Datasets;
 import holotome.core.Shapes;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
+import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Islands;
@@ -79,6 +81,18 @@ class ChangedSurveyTest {
     } finally {
       Parallel.limitThreads(64);
     }
+  }
+
+  @Test
+  void aCancelEndsIt() {
+    Mesh now = parts();
+    Survey before = Survey.of(now, Work.unwatched());
+    Mesh next = changed(now, 0, new Random(5));
+    Work work = new Work();
+    work.cancel();
+    assertThatThrownBy(() -> Survey.ofChanges(before, next, work))
+        .isInstanceOfSatisfying(
+            Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.CANCELLED));
   }
 
   /** What was not made from the one before, or is new for the most part, is looked at whole. */

@@ -7,6 +7,7 @@ import holotome.core.frame.Frame;
 import holotome.core.image.Raster;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
 import holotome.core.mesh.Uv;
 import holotome.core.part.Workpiece;
 import holotome.core.select.Heights;
@@ -17,6 +18,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -84,7 +86,7 @@ class RoughMendTest {
       both[36 + c] = cube.triangles()[35 - c];
     }
     out.put("both sides", new Mesh(cube.xyz(), both));
-    out.put("open", new Mesh(cube.xyz(), java.util.Arrays.copyOf(cube.triangles(), 30)));
+    out.put("open", new Mesh(cube.xyz(), Arrays.copyOf(cube.triangles(), 30)));
     out.put("mess", Shapes.mess(80, 3));
     return out;
   }
@@ -184,5 +186,35 @@ class RoughMendTest {
       assertThat(m.triangleCount()).isBetween(3500, 4500);
       assertThat(m.bounds().height() / by).isBetween(1.99, 2.01);
     }
+  }
+
+  /** After a triangle went, was doubled or turned, the same is wrong as a look at all tells. */
+  @Test
+  void smallChangesOfThemAreSurveyed() {
+    meshes()
+        .forEach(
+            (name, mesh) -> {
+              Survey before = Survey.of(mesh, Work.unwatched());
+              int n = mesh.triangleCount();
+              int[] more = Arrays.copyOf(mesh.triangles(), 3 * n + 3);
+              System.arraycopy(more, 0, more, 3 * n, Math.min(3, 3 * n));
+              int[] turned = mesh.triangles().clone();
+              if (n > 0) {
+                turned[0] = mesh.triangles()[1];
+                turned[1] = mesh.triangles()[0];
+              }
+              for (Mesh next :
+                  List.of(
+                      Submesh.of(mesh, t -> t > 0, Work.unwatched()),
+                      n == 0 ? mesh : new Mesh(mesh.xyz(), more).of(mesh.lineage()),
+                      new Mesh(mesh.xyz(), turned).of(mesh.lineage()))) {
+                Survey after = Survey.after(before, next, Work.unwatched());
+                Survey whole = Survey.of(next, Work.unwatched());
+                assertThat(after.faults().stream().map(f -> f.kind() + " " + f.count()).toList())
+                    .as(name)
+                    .isEqualTo(
+                        whole.faults().stream().map(f -> f.kind() + " " + f.count()).toList());
+              }
+            });
   }
 }
