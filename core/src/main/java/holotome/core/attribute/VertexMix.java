@@ -13,7 +13,7 @@ import java.util.Arrays;
  * vertices are mixed at each merge, those on triangles go with their triangles; values on corners
  * are first brought to the vertices, as their mean. Texture coordinates have no mean and go.
  *
- * <p>Not for several threads.
+ * <p>Several threads may merge at once if no vertex is any two's.
  */
 public final class VertexMix {
   private final Attributes of;
@@ -22,25 +22,24 @@ public final class VertexMix {
   /**
    * Takes copies.
    *
-   * @param triangles 3 vertices each, as the attributes know them
-   * @param place the number that each vertex has here
+   * @param triangles 3 vertices each
    */
-  public VertexMix(Attributes all, int[] triangles, int[] place) {
+  public VertexMix(Attributes all, int[] triangles, int vertices) {
     Attributes list = Attributes.NONE;
     for (Attribute a : all) {
       if (a.domain() == Domain.VERTEX) {
         list = list.with(a);
       } else if (a.domain() == Domain.CORNER && a.kind() != Kind.UV) {
-        list = list.with(onVertices(a, triangles, place.length));
+        list = list.with(onVertices(a, triangles, vertices));
       }
     }
     of = list;
     values = new Object[of.size()];
     int i = 0;
     for (Attribute a : of) {
-      int width = a.kind().width();
-      values[i] = Values.make(a.values(), width * place.length);
-      Values.scatter(a.values(), width, place.length, place, 0, values[i++], Work.unwatched());
+      int n = a.kind().width() * vertices;
+      values[i] = Values.make(a.values(), n);
+      System.arraycopy(a.values(), 0, values[i++], 0, n);
     }
   }
 

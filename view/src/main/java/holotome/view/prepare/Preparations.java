@@ -8,10 +8,13 @@ import holotome.view.cluster.Hierarchy;
 import holotome.view.words.ViewWords;
 import java.lang.ref.SoftReference;
 import java.util.ArrayDeque;
+import java.util.Collections;
 import java.util.Deque;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Set;
+import java.util.WeakHashMap;
 
 /**
  * What meshes need to be drawn in little time, for the few used last; shared by renderers that show
@@ -38,6 +41,9 @@ public final class Preparations implements Spare.Holder {
 
   private final Map<Mesh, Prepared> prepared = new LinkedHashMap<>();
   private final Deque<SoftReference<Prepared>> spare = new ArrayDeque<>();
+
+  /** What was forgotten: a picture of it that is still on its way is not to bring it back. */
+  private final Set<Mesh> gone = Collections.newSetFromMap(new WeakHashMap<>());
 
   /** At least as many as one scene shows: else each picture would make them all anew. */
   private int kept = KEPT;
@@ -76,6 +82,9 @@ public final class Preparations implements Spare.Holder {
   }
 
   public synchronized Prepared of(Mesh mesh) {
+    if (gone.contains(mesh)) {
+      return new Prepared(mesh);
+    }
     Prepared p = prepared.remove(mesh);
     if (p == null) {
       p = fromSpare(mesh);
@@ -91,6 +100,12 @@ public final class Preparations implements Spare.Holder {
       }
     }
     return p;
+  }
+
+  /** As {@link #of}, also of what was forgotten: it is wanted again. */
+  private synchronized Prepared wanted(Mesh mesh) {
+    gone.remove(mesh);
+    return of(mesh);
   }
 
   /** A scene shows so many meshes at once. */
@@ -129,7 +144,7 @@ public final class Preparations implements Spare.Holder {
   public void prepare(Mesh mesh, Claim claim, Work work) {
     try (claim) {
       int then = times;
-      Prepared p = of(mesh);
+      Prepared p = wanted(mesh);
       if (mesh.triangleCount() >= small && p.hierarchy() == null) {
         if (!claim.await(0, work)) {
           forgetOthers(mesh);
@@ -158,6 +173,7 @@ public final class Preparations implements Spare.Holder {
     kept = KEPT;
     latest = null;
     spare.clear();
+    gone.addAll(prepared.keySet());
     prepared.clear();
   }
 

@@ -102,6 +102,19 @@ class PreparationsTest {
     assertThat(all.isPrepared(m)).isTrue();
   }
 
+  /** A picture that was begun before is still drawn, but nothing is held for it. */
+  @Test
+  void whatIsForgottenIsNotHeldForAPictureOnItsWay() {
+    Preparations all = new Preparations(1_000_000);
+    Mesh m = Meshes.ball(20);
+    Prepared before = all.of(m);
+    assertThat(all.of(m)).isSameAs(before);
+    all.forget();
+    Prepared late = all.of(m);
+    assertThat(late.mesh()).isSameAs(m);
+    assertThat(all.of(m)).isNotSameAs(late);
+  }
+
   @Test
   void whatIsPreparedWhileAllIsForgottenIsNotKept() {
     Preparations all = new Preparations(0);

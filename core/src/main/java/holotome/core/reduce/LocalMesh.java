@@ -1,0 +1,320 @@
+package holotome.core.reduce;
+
+import java.util.Arrays;
+
+/**
+ * The triangles of one region as half-edges, whose edges are collapsed in place.
+ *
+ * <p>Half-edge {@code h = 3t + k} begins at corner k of triangle t, at vertex {@code org[h]} (below
+ * nought where the triangle is gone); {@code twin[h]} lies across it, below nought where nothing
+ * does. {@code out[v]} begins at v; where v lies on an open edge it is the first of its fan, so
+ * that going from one to the next by {@link #turn} comes past all triangles. Nothing is said of
+ * {@link #LOCKED} vertices, whose triangles may be no fan.
+ *
+ * <p>All arrays are small enough for a processor's cache: a region has some thousand vertices.
+ */
+final class LocalMesh {
+  /** May go anywhere. */
+  static final byte FREE = 0;
+
+  /** Lies within a line (a border, crease or seam) and stays on it. */
+  static final byte LINE = 1;
+
+  /** An end or a meeting of lines: others may be merged into it, it stays. */
+  static final byte FIXED = 2;
+
+  /** Neither moves nor takes anything in. */
+  static final byte LOCKED = 3;
+
+  final int vertices;
+  final double[] p;
+  final int[] org;
+  final int[] twin;
+  final int[] out;
+  final byte[] state;
+
+  /** Which half-edges are lines; borders are without being said so. */
+  private final boolean[] line;
+
+  private final int[] stamp;
+  private int tick;
+  private int alive;
+
+  /**
+   * Takes the arrays.
+   *
+   * @param p 3 per vertex
+   * @param org 3 per triangle
+   * @param line one per half-edge; null for none but borders
+   * @param locked one per vertex
+   */
+  LocalMesh(double[] p, int[] org, boolean[] line, boolean[] locked) {
+    this.vertices = locked.length;
+    this.p = p;
+    this.org = org;
+    this.line = line;
+    alive = org.length / 3;
+    twin = new int[org.length];
+    out = new int[vertices];
+    state = new byte[vertices];
+    stamp = new int[vertices];
+    for (int v = 0; v < vertices; v++) {
+      state[v] = locked[v] ? LOCKED : FREE;
+    }
+    join();
+    classify();
+  }
+
+  static int next(int h) {
+    return h % 3 == 2 ? h - 2 : h + 1;
+  }
+
+  static int previous(int h) {
+    return h % 3 == 0 ? h + 2 : h - 1;
+  }
+
+  /** The next half-edge that begins at the same vertex; below nought past the last one. */
+  int turn(int h) {
+    return twin[previous(h)];
+  }
+
+  int alive() {
+    return alive;
+  }
+
+  boolean isLine(int h) {
+    return twin[h] < 0 || line != null && line[h];
+  }
+
+  /** Pairs half-edges; the ends of those that cannot be paired are locked. */
+  private void join() {
+    int[] head = new int[vertices];
+    int[] chain = new int[org.length];
+    Arrays.fill(head, -1);
+    Arrays.fill(twin, -1);
+    for (int h = 0; h < org.length; h++) {
+      int a = org[h];
+      int b = org[next(h)];
+      int low = Math.min(a, b);
+      int high = Math.max(a, b);
+      int others = 0;
+      int other = -1;
+      for (int g = head[low]; g >= 0; g = chain[g]) {
+        if (Math.max(org[g], org[next(g)]) == high) {
+          others++;
+          other = g;
+        }
+      }
+      chain[h] = head[low];
+      head[low] = h;
+      if (others == 1 && org[other] != a && twin[other] < 0) {
+        twin[h] = other;
+        twin[other] = h;
+      } else if (others > 0) {
+        state[a] = LOCKED;
+        state[b] = LOCKED;
+      }
+    }
+  }
+
+  /** Where each fan begins, and how each vertex may move. */
+  private void classify() {
+    int[] degree = new int[vertices];
+    int[] lines = new int[vertices];
+    Arrays.fill(out, -1);
+    for (int h = 0; h < org.length; h++) {
+      int v = org[h];
+      degree[v]++;
+      if (out[v] < 0 || twin[h] < 0) {
+        out[v] = h;
+      }
+      // Each line edge counts once at either end.
+      if (isLine(h) && (twin[h] < 0 || h < twin[h])) {
+        lines[v]++;
+        lines[org[next(h)]]++;
+      }
+    }
+    for (int v = 0; v < vertices; v++) {
+      if (out[v] < 0 || state[v] == LOCKED) {
+        continue;
+      }
+      int count = 0;
+      int h = out[v];
+      do {
+        count++;
+        h = turn(h);
+      } while (h >= 0 && h != out[v]);
+      if (count != degree[v]) {
+        state[v] = LOCKED;
+      } else if (lines[v] > 0) {
+        state[v] = lines[v] == 2 ? LINE : FIXED;
+      }
+    }
+  }
+
+  /**
+   * The half-edge between two neighbours: from v to w, or from w to v where that one is missing.
+   */
+  int between(int v, int w) {
+    int h = out[v];
+    int start = h;
+    int last;
+    do {
+      if (org[next(h)] == w) {
+        return h;
+      }
+      last = h;
+      h = turn(h);
+    } while (h >= 0 && h != start);
+    return previous(last);
+  }
+
+  /** Whether an edge may be collapsed as far as lines and locks go. */
+  boolean mayMerge(int v, int w, int h) {
+    byte a = state[v];
+    byte b = state[w];
+    if (a == LOCKED || b == LOCKED) {
+      return false;
+    }
+    return a == FREE || b == FREE || isLine(h) && !(a == FIXED && b == FIXED);
+  }
+
+  /**
+   * Whether the surface stays the kind of surface it is when the edge goes: the link condition (Dey
+   * and others, "Topology preserving edge contraction", 1999), no ear cut off, no two lines made
+   * one.
+   */
+  boolean keepsTopology(int v, int w, int h) {
+    int aroundV = mark(v);
+    int common = 0;
+    int aroundW = 0;
+    int g = out[w];
+    int start = g;
+    int last;
+    do {
+      common += stamp[org[next(g)]] == tick ? 1 : 0;
+      aroundW++;
+      last = g;
+      g = turn(g);
+    } while (g >= 0 && g != start);
+    if (g < 0) {
+      common += stamp[org[previous(last)]] == tick ? 1 : 0;
+      aroundW++;
+    }
+    int other = twin[h];
+    int sides = other >= 0 ? 2 : 1;
+    if (common != sides) {
+      return false;
+    }
+    // A closed body must keep more than the two sides of one triangle.
+    if (sides == 2 && aroundV == 3 && aroundW == 3) {
+      return false;
+    }
+    return !isLine(next(h)) | !isLine(previous(h))
+        && (other < 0 || !isLine(next(other)) | !isLine(previous(other)));
+  }
+
+  /** Marks the vertices around one; returns how many. */
+  private int mark(int v) {
+    tick++;
+    int n = 0;
+    int h = out[v];
+    int start = h;
+    int last;
+    do {
+      stamp[org[next(h)]] = tick;
+      n++;
+      last = h;
+      h = turn(h);
+    } while (h >= 0 && h != start);
+    if (h < 0) {
+      stamp[org[previous(last)]] = tick;
+      n++;
+    }
+    return n;
+  }
+
+  /** The vertices around one, in order, into a list that is made longer where it must. */
+  int[] around(int v, int[] list, int[] count) {
+    int[] l = list;
+    int n = 0;
+    int h = out[v];
+    int start = h;
+    int last;
+    do {
+      if (n + 2 > l.length) {
+        l = Arrays.copyOf(l, 2 * l.length);
+      }
+      l[n++] = org[next(h)];
+      last = h;
+      h = turn(h);
+    } while (h >= 0 && h != start);
+    if (h < 0) {
+      l[n++] = org[previous(last)];
+    }
+    count[0] = n;
+    return l;
+  }
+
+  /** Merges w into v along the half-edge between them; v's place is set by the caller. */
+  void merge(int v, int w, int h) {
+    state[v] = (byte) Math.max(state[v], state[w]);
+    int g = out[w];
+    int start = g;
+    do {
+      int following = turn(g);
+      org[g] = v;
+      g = following;
+    } while (g >= 0 && g != start);
+    out[w] = -1;
+    int other = twin[h];
+    int kept = takeOut(h);
+    if (other >= 0) {
+      int k = takeOut(other);
+      kept = k >= 0 ? k : kept;
+    }
+    out[v] = kept < 0 ? -1 : first(kept);
+  }
+
+  /** Takes a triangle out and joins what lay beyond its other two edges; returns one from v. */
+  private int takeOut(int h) {
+    int x = next(h);
+    int y = previous(h);
+    int apex = org[y];
+    int tx = twin[x];
+    int ty = twin[y];
+    boolean isLine = line != null && (line[x] || line[y]);
+    if (tx >= 0) {
+      twin[tx] = ty;
+    }
+    if (ty >= 0) {
+      twin[ty] = tx;
+    }
+    if (isLine && tx >= 0) {
+      line[tx] = true;
+    }
+    if (isLine && ty >= 0) {
+      line[ty] = true;
+    }
+    if (out[apex] == y) {
+      out[apex] = tx >= 0 ? tx : next(ty);
+    }
+    org[h] = -1;
+    org[x] = -1;
+    org[y] = -1;
+    alive--;
+    return ty >= 0 ? ty : next(tx);
+  }
+
+  /** The first half-edge of the fan that one belongs to. */
+  private int first(int h) {
+    int g = h;
+    while (twin[g] >= 0) {
+      g = next(twin[g]);
+      if (g == h) {
+        break;
+      }
+    }
+    return g;
+  }
+}
