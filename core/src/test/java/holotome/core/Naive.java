@@ -1,5 +1,6 @@
 package holotome.core;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -188,5 +189,31 @@ public final class Naive {
         }
       }
     }
+  }
+
+  /** How far a point is from a mesh: from each triangle in turn, in doubles. */
+  public static double distance(double[] p, Mesh m) {
+    double least = Double.POSITIVE_INFINITY;
+    for (int t = 0; t < m.triangleCount(); t++) {
+      double[][] c = new double[3][];
+      for (int k = 0; k < 3; k++) {
+        c[k] = Vec.at(m.xyz(), m.triangles()[3 * t + k]);
+      }
+      double[] n = Vec.cross(Vec.sub(c[1], c[0]), Vec.sub(c[2], c[0]));
+      double area = Vec.length(n);
+      boolean isOver = area > 0;
+      for (int k = 0; k < 3; k++) {
+        double[] e = Vec.sub(c[(k + 1) % 3], c[k]);
+        double[] d = Vec.sub(p, c[k]);
+        isOver &= Vec.dot(Vec.cross(n, e), d) >= 0;
+        double l = Vec.dot(e, e);
+        double s = l > 0 ? Math.clamp(Vec.dot(d, e) / l, 0.0, 1.0) : 0;
+        least = Math.min(least, Vec.length(Vec.sub(d, Vec.mul(e, s))));
+      }
+      if (isOver) {
+        least = Math.min(least, Math.abs(Vec.dot(n, Vec.sub(p, c[0]))) / area);
+      }
+    }
+    return least;
   }
 }

@@ -13,6 +13,7 @@ import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
+import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
@@ -44,7 +45,7 @@ public record Decimate(
         Double percent,
     @Parameter(
             help =
-                "Or, roughly, how far the surface may move: it bounds the mean of what single collapses add, and single places may move several times as far",
+                "Or how far from the other any point of either surface may be; it is measured and proved",
             oneOf = "how much",
             min = 0,
             optional = true)
@@ -79,7 +80,7 @@ public record Decimate(
 
   @Override
   public long memory(Workpiece in) {
-    return 190L * in.scan().triangleCount();
+    return (tolerance == null ? 90L : 220L) * in.scan().triangleCount();
   }
 
   @Override
@@ -90,14 +91,14 @@ public record Decimate(
             ? triangles
             : percent != null
                 ? (int) Math.max(4, Math.rint(scan.triangleCount() * percent / 100))
-                : 4;
-    double limit =
-        tolerance == null ? Double.POSITIVE_INFINITY : in.frame().toBaseLength(tolerance.metres());
+                : 0;
     // Texture coordinates do not survive; their colour does, per vertex.
     Mesh plain = scan.hasTexture() ? colouredByVertex(scan) : scan;
+    Work work = run.work().part(0.85, CoreWords.of("work.decimating"));
     Mesh light =
-        Decimation.run(
-            plain, target, limit, run.work().part(0.85, CoreWords.of("work.decimating")));
+        tolerance == null
+            ? Decimation.run(plain, target, Double.POSITIVE_INFINITY, work)
+            : Tolerance.within(plain, in.frame().toBaseLength(tolerance.metres()), work);
     SurfaceDistance off =
         SurfaceDistance.of(
             light,
@@ -109,7 +110,9 @@ public record Decimate(
     notes.add(CoreWords.of("decimate.kept", light.triangleCount(), scan.triangleCount()));
     notes.add(
         CoreWords.of("decimate.deviation", Length.inBase(off.rms()), Length.inBase(off.max())));
-    if (tolerance == null && light.triangleCount() > 1.02 * target + 2) {
+    if (tolerance != null) {
+      notes.add(CoreWords.of("decimate.proved", tolerance));
+    } else if (light.triangleCount() > 1.02 * target + 2) {
       notes.add(CoreWords.of("decimate.no-further-edge-could-go"));
     }
     return new Outcome(out, notes);

@@ -36,7 +36,7 @@ public final class Decimation {
   private static final int WHOLE = 1 << 14;
 
   /** A round leaves no fewer than one in so many: the rims of regions stay as dense as before. */
-  private static final double DEEPEST = 2.5;
+  private static final double DEEPEST = 4;
 
   /** From so near on the last round is tried in all regions. */
   private static final double LAST = 1.25;
@@ -78,7 +78,25 @@ public final class Decimation {
       work.advance(1);
       return mesh;
     }
-    Decimation d = new Decimation(mesh, null);
+    return of(mesh, target, limit, null, work).mesh();
+  }
+
+  /**
+   * A light mesh, and what became of the vertices.
+   *
+   * @param root per vertex of the mesh it was made from: the light one it was merged into, -1 for
+   *     none
+   */
+  record Result(Mesh mesh, int[] root) {}
+
+  /**
+   * Decimates a mesh with some of it more important.
+   *
+   * @param weight per vertex what a collapse's error counts for, infinite for what stays as it is;
+   *     changed; null for 1
+   */
+  static Result of(Mesh mesh, int target, double limit, float[] weight, Work work) {
+    Decimation d = new Decimation(mesh, weight);
     d.rounds(target, limit, work.part(0.9, CoreWords.of("work.decimating")));
     return d.result(work.part(0.1, CoreWords.of("work.decimating")));
   }
@@ -123,7 +141,7 @@ public final class Decimation {
       double most = limit * Math.min(1, Math.scalb(1.0, round - 3));
       round(round, target, most, work);
       idle = before - count() < before / 200 + 1 && most == limit ? idle + 1 : 0;
-      if (count() <= WHOLE && before == count()) {
+      if (count() <= WHOLE && before == count() && most == limit) {
         break;
       }
     }
@@ -144,7 +162,12 @@ public final class Decimation {
     } else {
       // A little less far than to the end: what was tried tells it roughly.
       double share = Math.max(SHORT * target / count(), 1 / DEEPEST);
-      Arrays.fill(most, costFor(regions, share, limit, trying));
+      float cost = costFor(regions, share, limit, trying);
+      Arrays.fill(most, cost);
+      for (int r = 0; r < fewest.length && cost == Float.MAX_VALUE; r++) {
+        // Not even all that can go is enough: each gives no more than its share.
+        fewest[r] = (int) Math.ceil(share * regions.triangles(r));
+      }
     }
     work.setLabel(CoreWords.of("work.decimating"));
     collapse(regions, most, fewest, limit, work);
@@ -186,6 +209,8 @@ public final class Decimation {
   private void share(Regions regions, int toGo, double limit, int[] fewest, Work work) {
     CostCount[] counts = new CostCount[regions.count];
     CostCount all = new CostCount();
+    // Some regions give more than others.
+    double left = Math.max(0.4, 1 - 3.0 * toGo / count());
     Parallel.range(
         regions.count,
         1,
@@ -197,7 +222,7 @@ public final class Decimation {
                 .collapse.run(
                     Float.MAX_VALUE,
                     limit,
-                    (int) (0.4 * regions.triangles(r)),
+                    (int) (left * regions.triangles(r)),
                     counts[r],
                     (v, w, f) -> {});
           }
@@ -263,7 +288,7 @@ public final class Decimation {
     return out;
   }
 
-  private Mesh result(Work work) {
+  private Result result(Work work) {
     int[] corners = tri.clone();
     int[] map = Compaction.of(corners, into.length);
     int n = map[into.length];
@@ -279,7 +304,8 @@ public final class Decimation {
             }
           }
         });
-    SurfaceFit.fit(given, roots(map), left, corners, work);
+    int[] root = roots(map);
+    SurfaceFit.fit(given, root, left, corners, work);
     Attributes all = carried.left(map, n);
     if (isTraced) {
       int[] old = from;
@@ -289,7 +315,7 @@ public final class Decimation {
       }
       all = VertexMix.withTriangles(all, given.attributes(), old);
     }
-    return new Mesh(left, corners, all, given.materials());
+    return new Result(new Mesh(left, corners, all, given.materials()), root);
   }
 
   /** The new number of the vertex that each came into. */
@@ -339,6 +365,7 @@ public final class Decimation {
         locked[i] = regions.isLocked(v);
         if (w != null) {
           w[i] = weight[v];
+          locked[i] |= Float.isInfinite(w[i]);
         }
       }
       int m = regions.triangles(region);

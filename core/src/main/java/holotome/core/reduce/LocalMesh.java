@@ -88,31 +88,34 @@ final class LocalMesh {
 
   /** Pairs half-edges; the ends of those that cannot be paired are locked. */
   private void join() {
+    // Half-edges without a partner so far, chained under the lower of their ends.
     int[] head = new int[vertices];
     int[] chain = new int[org.length];
+    int[] high = new int[org.length];
     Arrays.fill(head, -1);
     Arrays.fill(twin, -1);
-    for (int h = 0; h < org.length; h++) {
-      int a = org[h];
-      int b = org[next(h)];
-      int low = Math.min(a, b);
-      int high = Math.max(a, b);
-      int others = 0;
-      int other = -1;
-      for (int g = head[low]; g >= 0; g = chain[g]) {
-        if (Math.max(org[g], org[next(g)]) == high) {
-          others++;
-          other = g;
+    for (int t = 0; t < org.length; t += 3) {
+      int from = org[t + 2];
+      for (int h = t + 2, k = 0; k < 3; h = t + k, k++) {
+        int to = org[t + k];
+        int low = Math.min(from, to);
+        int top = Math.max(from, to);
+        int g = head[low];
+        while (g >= 0 && high[g] != top) {
+          g = chain[g];
         }
-      }
-      chain[h] = head[low];
-      head[low] = h;
-      if (others == 1 && org[other] != a && twin[other] < 0) {
-        twin[h] = other;
-        twin[other] = h;
-      } else if (others > 0) {
-        state[a] = LOCKED;
-        state[b] = LOCKED;
+        if (g < 0) {
+          high[h] = top;
+          chain[h] = head[low];
+          head[low] = h;
+        } else if (twin[g] < 0 && org[g] != from) {
+          twin[h] = g;
+          twin[g] = h;
+        } else {
+          state[from] = LOCKED;
+          state[to] = LOCKED;
+        }
+        from = to;
       }
     }
   }

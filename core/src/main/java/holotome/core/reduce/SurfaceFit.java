@@ -28,9 +28,12 @@ final class SurfaceFit {
   private static final int GRAIN = 1 << 12;
 
   /** So many points a vertex say where it should be; more are left out evenly. */
-  private static final int POINTS = 20;
+  private static final int POINTS = 10;
 
-  /** And no more than these in all: memory. */
+  /** And no fewer than these in all, which cost little. */
+  private static final int FEWEST = 250_000;
+
+  /** And no more than these: memory. */
   private static final int MOST = 1 << 25;
 
   private static final int SWEEPS = 6;
@@ -80,8 +83,8 @@ final class SurfaceFit {
     this.tri = tri;
     n = xyz.length / 3;
     int m = full.triangleCount();
-    long wanted = Math.min(MOST, (long) POINTS * n);
-    int every = (int) Math.max(1, m / Math.max(1, wanted));
+    long wanted = Math.clamp((long) POINTS * n, FEWEST, MOST);
+    int every = (int) Math.max(1, m / wanted);
     int[] all = new int[(m + every - 1) / every];
     int[] corners = full.triangles();
     Parallel.range(

@@ -1,0 +1,127 @@
+package holotome.core.reduce;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.spatial.Bvh;
+import holotome.core.spatial.Nearness;
+import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
+import java.util.Arrays;
+
+/**
+ * As few triangles as a tolerance allows: no point of either surface is farther than it from the
+ * other, and that is proved ({@link Nearness}), both ways.
+ *
+ * <p>What single collapses add is bounded first, by a part of the tolerance. What then proves to be
+ * too far off somewhere is done again with less allowed there, until all is shown to be near;
+ * places that stay too far off are kept as they are in the end. So it always ends, with the mesh
+ * itself if need be.
+ *
+ * <p>Two to six decimations and one or two proofs; a proof takes some 10 µs a triangle where the
+ * tolerance is a tenth of an edge, 2 µs where it is half of one.
+ */
+final class Tolerance {
+  /** Of the tolerance, what single collapses may add at first, in the mean. */
+  private static final double FIRST = 0.9;
+
+  /** Where more than one in so many vertices is too far off, less is allowed everywhere. */
+  private static final int MANY = 40;
+
+  private static final double LESS = 0.6;
+
+  /** Else a little less: what is done anew comes out differently elsewhere too. */
+  private static final double LITTLE_LESS = 0.95;
+
+  /** What a place that is too far off counts for more each time: a third of the distance. */
+  private static final float TIGHTER = 9;
+
+  /** So much tighter and it is kept as it is. */
+  private static final float TIGHTEST = 9 * 9;
+
+  /** What is looked at quickly is to be nearer by a little than what is to be proved. */
+  private static final double MARGIN = 0.97;
+
+  private static final int MOST_TRIES = 30;
+
+  private final Mesh mesh;
+  private final Bvh full;
+  private final double tolerance;
+
+  private Tolerance(Mesh mesh, double tolerance, Work work) {
+    this.mesh = mesh;
+    this.tolerance = tolerance;
+    full = Bvh.of(mesh, work);
+  }
+
+  /** Decimates; the mesh itself where nothing can go. */
+  static Mesh within(Mesh mesh, double tolerance, Work work) {
+    Work indexing = work.part(0.05, CoreWords.of("work.indexing-the-surface"));
+    return new Tolerance(mesh, tolerance, indexing)
+        .run(work.part(0.95, CoreWords.of("work.decimating")));
+  }
+
+  private Mesh run(Work work) {
+    float[] weight = new float[mesh.vertexCount()];
+    Arrays.fill(weight, 1);
+    double limit = FIRST * tolerance;
+    double left = 1;
+    for (int i = 0; i < MOST_TRIES; i++) {
+      // Each try is given a third of what is left: how many there will be nobody knows.
+      Work part = work.part(left / 3, CoreWords.of("work.decimating"));
+      left -= left / 3;
+      Decimation.Result light =
+          Decimation.of(
+              mesh, 0, limit, weight.clone(), part.part(0.4, CoreWords.of("work.decimating")));
+      boolean[] far = far(light, part.part(0.6, CoreWords.of("work.proving-the-tolerance")));
+      int many = 0;
+      for (boolean f : far) {
+        many += f ? 1 : 0;
+      }
+      if (many == 0) {
+        work.advance(left);
+        return light.mesh();
+      }
+      if (many > far.length / MANY + 1) {
+        limit *= LESS;
+        continue;
+      }
+      limit *= LITTLE_LESS;
+      for (int v = 0; v < weight.length; v++) {
+        if (light.root()[v] >= 0 && far[light.root()[v]]) {
+          weight[v] = weight[v] < TIGHTEST ? weight[v] * TIGHTER : Float.POSITIVE_INFINITY;
+        }
+      }
+    }
+    return mesh;
+  }
+
+  /** The light vertices where something is too far off, or at last not shown to be near. */
+  private boolean[] far(Decimation.Result light, Work work) {
+    Mesh m = light.mesh();
+    Bvh bvh = Bvh.of(m, work.part(0.1, CoreWords.of("work.indexing-the-surface")));
+    boolean[] out = new boolean[m.vertexCount()];
+    String proving = CoreWords.of("work.proving-the-tolerance");
+    double nearly = MARGIN * tolerance;
+    mark(light, Nearness.seenFar(mesh, m, bvh, nearly, false, work.part(0.05, proving)), true, out);
+    mark(
+        light, Nearness.seenFar(m, mesh, full, nearly, true, work.part(0.05, proving)), false, out);
+    for (boolean o : out) {
+      if (o) {
+        return out;
+      }
+    }
+    mark(light, Nearness.notShown(mesh, m, bvh, tolerance, work.part(0.4, proving)), true, out);
+    mark(light, Nearness.notShown(m, mesh, full, tolerance, work.part(0.4, proving)), false, out);
+    return out;
+  }
+
+  /** Marks the light vertices of triangles of the full mesh, or of the light one. */
+  private void mark(Decimation.Result light, boolean[] far, boolean isFull, boolean[] out) {
+    int[] corners = isFull ? mesh.triangles() : light.mesh().triangles();
+    for (int h = 0; h < corners.length; h++) {
+      int v = far[h / 3] ? isFull ? light.root()[corners[h]] : corners[h] : -1;
+      if (v >= 0) {
+        out[v] = true;
+      }
+    }
+  }
+}
