@@ -5,13 +5,17 @@ import holotome.core.attribute.Attribute.Kind;
 import holotome.core.image.Colours;
 import holotome.core.image.LinearLight;
 import holotome.core.task.Work;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 
 /**
  * Attributes of a mesh whose vertices are merged two by two, over and over: what a {@link
  * Provenance} would say with as many sources for each vertex as were merged into it. Those on
  * vertices are mixed at each merge, those on triangles go with their triangles; values on corners
- * are first brought to the vertices, as their mean. Texture coordinates have no mean and go.
+ * are first brought to the vertices, as their mean. Texture coordinates have no mean: they stay
+ * where what is merged are wedges, of which a vertex has one for each place it has in a picture,
+ * and go otherwise.
  *
  * <p>Several threads may merge at once if no vertex is any two's.
  */
@@ -41,6 +45,38 @@ public final class VertexMix {
       values[i] = Values.make(a.values(), n);
       System.arraycopy(a.values(), 0, values[i++], 0, n);
     }
+  }
+
+  /**
+   * Of wedges: corners around a vertex that agree in their texture coordinates.
+   *
+   * @param ofCorner the wedge of each corner, 3 per triangle
+   * @param vertex the vertex of each wedge
+   */
+  public VertexMix(Attributes all, int[] ofCorner, int[] vertex) {
+    Attributes list = Attributes.NONE;
+    List<Object> taken = new ArrayList<>();
+    for (Attribute a : all) {
+      int width = a.kind().width();
+      Object x = Values.make(a.values(), width * vertex.length);
+      if (a.domain() == Domain.VERTEX) {
+        for (int w = 0; w < vertex.length; w++) {
+          Values.copy(a.values(), vertex[w], x, w, width);
+        }
+      } else if (a.kind() == Kind.UV) {
+        for (int c = ofCorner.length - 1; c >= 0; c--) {
+          Values.copy(a.values(), a.index()[c], x, ofCorner[c], width);
+        }
+      } else if (a.domain() == Domain.CORNER) {
+        x = onVertices(a, ofCorner, vertex.length).values();
+      } else {
+        continue;
+      }
+      list = list.with(a);
+      taken.add(x);
+    }
+    of = list;
+    values = taken.toArray();
   }
 
   /** The mean of the values at a vertex's corners; of labels the first one. */
@@ -122,6 +158,44 @@ public final class VertexMix {
       Object x = Values.make(a.values(), width * count);
       Values.scatter(values[i], width, map.length - 1, map, 0, x, Work.unwatched());
       out = out.with(Attribute.raw(a.name(), a.kind(), Domain.VERTEX, x, null));
+      i++;
+    }
+    return out;
+  }
+
+  /**
+   * The attributes of what is left, of wedges.
+   *
+   * @param wedge the old wedge of each corner that is left; each vertex's first one speaks for it
+   * @param corners the new vertex of each
+   * @param count of the new vertices
+   */
+  public Attributes left(int[] wedge, int[] corners, int count) {
+    int[] speaks = new int[count];
+    for (int c = corners.length - 1; c >= 0; c--) {
+      speaks[corners[c]] = wedge[c];
+    }
+    int[] index = wedge.clone();
+    int old = 0;
+    for (int w : wedge) {
+      old = Math.max(old, w + 1);
+    }
+    int[] map = Compaction.of(index, old);
+    Attributes out = Attributes.NONE;
+    int i = 0;
+    for (Attribute a : of) {
+      int width = a.kind().width();
+      boolean isUv = a.kind() == Kind.UV;
+      Object x = Values.make(a.values(), width * (isUv ? map[old] : count));
+      if (isUv) {
+        Values.scatter(values[i], width, old, map, 0, x, Work.unwatched());
+      } else {
+        for (int v = 0; v < count; v++) {
+          Values.copy(values[i], speaks[v], x, v, width);
+        }
+      }
+      Domain domain = isUv ? Domain.CORNER : Domain.VERTEX;
+      out = out.with(Attribute.raw(a.name(), a.kind(), domain, x, isUv ? index : null));
       i++;
     }
     return out;

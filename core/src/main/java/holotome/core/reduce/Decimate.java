@@ -51,7 +51,19 @@ public record Decimate(
             optional = true)
         Length tolerance,
     @Parameter(help = "What becomes of the result: the Cast, or a lighter Scan", preset = "cast")
-        As as)
+        As as,
+    @Parameter(
+            help =
+                "What becomes of texture coordinates: colours at the vertices, or kept, with their seams",
+            preset = "colours")
+        Texture texture,
+    @Parameter(
+            help = "Edges that turn by more than this stay lines",
+            unit = "°",
+            min = 5,
+            max = 180,
+            optional = true)
+        Double sharp)
     implements Step {
 
   /** What the result becomes. */
@@ -60,7 +72,19 @@ public record Decimate(
     SCAN
   }
 
+  /** What becomes of texture coordinates. */
+  public enum Texture {
+    COLOURS,
+    KEEP
+  }
+
+  /** Decimates with texture coordinates turned to colours, and no edges held. */
+  public Decimate(Integer triangles, Double percent, Length tolerance, As as) {
+    this(triangles, percent, tolerance, as, Texture.COLOURS, null);
+  }
+
   public Decimate {
+    texture = texture == null ? Texture.COLOURS : texture;
     int given =
         (triangles == null ? 0 : 1) + (percent == null ? 0 : 1) + (tolerance == null ? 0 : 1);
     if (given != 1) {
@@ -92,13 +116,23 @@ public record Decimate(
             : percent != null
                 ? (int) Math.max(4, Math.rint(scan.triangleCount() * percent / 100))
                 : 0;
-    // Texture coordinates do not survive; their colour does, per vertex.
-    Mesh plain = scan.hasTexture() ? colouredByVertex(scan) : scan;
-    Work work = run.work().part(0.85, CoreWords.of("work.decimating"));
+    boolean keeps = texture == Texture.KEEP;
+    Mesh plain = scan.hasTexture() && !keeps ? colouredByVertex(scan) : scan;
+    // Pictures that are turned to colours leave no borders between them.
+    boolean hasBorders = keeps || !scan.hasTexture();
+    double cosine = sharp == null ? -1 : Math.cos(Math.toRadians(sharp));
+    Wedges wedges =
+        Wedges.of(
+            plain,
+            keeps,
+            hasBorders,
+            cosine,
+            run.work().part(0.05, CoreWords.of("work.finding-seams")));
+    Work work = run.work().part(0.8, CoreWords.of("work.decimating"));
     Mesh light =
         tolerance == null
-            ? Decimation.run(plain, target, Double.POSITIVE_INFINITY, work)
-            : Tolerance.within(plain, in.frame().toBaseLength(tolerance.metres()), work);
+            ? Decimation.run(plain, target, wedges, work)
+            : Tolerance.within(plain, in.frame().toBaseLength(tolerance.metres()), wedges, work);
     SurfaceDistance off =
         SurfaceDistance.of(
             light,

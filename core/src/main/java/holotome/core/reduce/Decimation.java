@@ -63,6 +63,11 @@ public final class Decimation {
   private int begun;
   private int end;
 
+  /** The wedge of each corner, and which half-edges are lines: null where there are none. */
+  private int[] wedge;
+
+  private byte[] lines;
+
   /** The given triangle that each comes from; null where nobody asks. */
   private int[] from;
 
@@ -78,7 +83,16 @@ public final class Decimation {
       work.advance(1);
       return mesh;
     }
-    return of(mesh, target, limit, null, work).mesh();
+    return of(mesh, target, limit, null, Wedges.NONE, work).mesh();
+  }
+
+  /** Decimates to a number of triangles; what wedges and lines say stays together. */
+  static Mesh run(Mesh mesh, int target, Wedges wedges, Work work) {
+    if (mesh.triangleCount() <= target) {
+      work.advance(1);
+      return mesh;
+    }
+    return of(mesh, target, Double.POSITIVE_INFINITY, null, wedges, work).mesh();
   }
 
   /**
@@ -94,15 +108,18 @@ public final class Decimation {
    *
    * @param weight per vertex what a collapse's error counts for, infinite for what stays as it is;
    *     changed; null for 1
+   * @param wedges what is kept together; lines stay lines
    */
-  static Result of(Mesh mesh, int target, double limit, float[] weight, Work work) {
-    Decimation d = new Decimation(mesh, weight);
+  static Result of(Mesh mesh, int target, double limit, float[] weight, Wedges wedges, Work work) {
+    Decimation d = new Decimation(mesh, weight, wedges);
     d.rounds(target, limit, work.part(0.9, CoreWords.of("work.decimating")));
     return d.result(work.part(0.1, CoreWords.of("work.decimating")));
   }
 
-  private Decimation(Mesh mesh, float[] weight) {
+  private Decimation(Mesh mesh, float[] weight, Wedges wedges) {
     given = mesh;
+    wedge = wedges.ofCorner();
+    lines = wedges.lines();
     this.weight = weight;
     xyz = mesh.xyz().clone();
     tri = mesh.triangles();
@@ -110,7 +127,10 @@ public final class Decimation {
     for (int v = 0; v < into.length; v++) {
       into[v] = v;
     }
-    carried = new VertexMix(mesh.attributes(), mesh.triangles(), mesh.vertexCount());
+    carried =
+        wedge == null
+            ? new VertexMix(mesh.attributes(), mesh.triangles(), mesh.vertexCount())
+            : new VertexMix(mesh.attributes(), wedge, wedges.vertex());
     isTraced = carriesTriangles(mesh.attributes());
     // A power of two: nothing is lost to it, and costs neither overflow nor vanish.
     unit =
@@ -193,7 +213,7 @@ public final class Decimation {
                 limit,
                 (int) (0.7 * share * regions.triangles(r)),
                 counts[i],
-                (v, w, f) -> {});
+                (v, w, h, f) -> {});
           }
         });
     CostCount all = new CostCount();
@@ -224,7 +244,7 @@ public final class Decimation {
                     limit,
                     (int) (left * regions.triangles(r)),
                     counts[r],
-                    (v, w, f) -> {});
+                    (v, w, h, f) -> {});
           }
         });
     for (CostCount c : counts) {
@@ -238,8 +258,7 @@ public final class Decimation {
 
   private void collapse(Regions regions, float[] most, int[] fewest, double limit, Work work) {
     double each = 1.0 / Math.max(1, begun - end);
-    int[][] kept = new int[regions.count + 1][];
-    int[][] keptFrom = new int[regions.count + 1][];
+    Kept[] kept = new Kept[regions.count + 1];
     Parallel.range(
         regions.count,
         1,
@@ -248,43 +267,50 @@ public final class Decimation {
           for (int r = a; r < b; r++) {
             RegionTask task = new RegionTask(regions, r);
             task.collapse.run(most[r], limit, fewest[r], new CostCount(), task);
-            task.keep(kept, keptFrom);
-            work.advance(each * (regions.triangles(r) - kept[r].length / 3));
+            kept[r] = task.kept();
+            work.advance(each * (regions.triangles(r) - kept[r].count()));
           }
         });
-    int rim = regions.count;
-    int n = regions.triangles(rim);
-    int[] list = new int[3 * n];
-    int[] listFrom = isTraced ? new int[n] : null;
-    for (int i = 0; i < n; i++) {
-      int t = regions.triangles.order()[regions.firstTriangle(rim) + i];
-      System.arraycopy(tri, 3 * t, list, 3 * i, 3);
-      if (isTraced) {
-        listFrom[i] = from == null ? t : from[t];
-      }
+    kept[regions.count] = rim(regions);
+    int[] at = new int[kept.length + 1];
+    for (int i = 0; i < kept.length; i++) {
+      at[i + 1] = at[i] + kept[i].count();
     }
-    kept[rim] = list;
-    keptFrom[rim] = listFrom;
-    tri = joined(kept);
-    from = isTraced ? joined(keptFrom) : null;
-  }
-
-  private static int[] joined(int[][] lists) {
-    int[] at = new int[lists.length + 1];
-    for (int i = 0; i < lists.length; i++) {
-      at[i + 1] = at[i] + lists[i].length;
-    }
-    int[] out = new int[at[lists.length]];
+    Kept all = new Kept(at[kept.length], wedge != null, lines != null, isTraced);
     Parallel.range(
-        lists.length,
+        kept.length,
         64,
         Work.unwatched(),
         (a, b) -> {
           for (int i = a; i < b; i++) {
-            System.arraycopy(lists[i], 0, out, at[i], lists[i].length);
-            lists[i] = null;
+            kept[i].into(all, at[i]);
+            kept[i] = null;
           }
         });
+    tri = all.tri;
+    wedge = all.wedge;
+    lines = all.lines;
+    from = all.from;
+  }
+
+  /** The triangles that belong to no region, as they are. */
+  private Kept rim(Regions regions) {
+    int rim = regions.count;
+    int n = regions.triangles(rim);
+    Kept out = new Kept(n, wedge != null, lines != null, isTraced);
+    for (int i = 0; i < n; i++) {
+      int t = regions.triangles.order()[regions.firstTriangle(rim) + i];
+      System.arraycopy(tri, 3 * t, out.tri, 3 * i, 3);
+      if (wedge != null) {
+        System.arraycopy(wedge, 3 * t, out.wedge, 3 * i, 3);
+      }
+      if (lines != null) {
+        out.lines[i] = lines[t];
+      }
+      if (isTraced) {
+        out.from[i] = from == null ? t : from[t];
+      }
+    }
     return out;
   }
 
@@ -305,8 +331,8 @@ public final class Decimation {
           }
         });
     int[] root = roots(map);
-    SurfaceFit.fit(given, root, left, corners, work);
-    Attributes all = carried.left(map, n);
+    SurfaceFit.fit(given, root, left, corners, fixed(map, corners, n), work);
+    Attributes all = wedge == null ? carried.left(map, n) : carried.left(wedge, corners, n);
     if (isTraced) {
       int[] old = from;
       if (old == null) {
@@ -316,6 +342,23 @@ public final class Decimation {
       all = VertexMix.withTriangles(all, given.attributes(), old);
     }
     return new Result(new Mesh(left, corners, all, given.materials()), root);
+  }
+
+  /** What was not to move does not for a better fit either: lines, and what stays as it is. */
+  private boolean[] fixed(int[] map, int[] corners, int n) {
+    boolean[] out = new boolean[n];
+    for (int v = 0; weight != null && v < into.length; v++) {
+      if (map[v] >= 0 && Float.isInfinite(weight[v])) {
+        out[map[v]] = true;
+      }
+    }
+    for (int h = 0; lines != null && h < corners.length; h++) {
+      if ((lines[h / 3] >> h % 3 & 1) != 0) {
+        out[corners[h]] = true;
+        out[corners[h % 3 == 2 ? h - 2 : h + 1]] = true;
+      }
+    }
+    return out;
   }
 
   /** The new number of the vertex that each came into. */
@@ -337,6 +380,38 @@ public final class Decimation {
     return root;
   }
 
+  /** Triangles that are left, with what goes with them; arrays that nobody needs are null. */
+  private static final class Kept {
+    final int[] tri;
+    final int[] wedge;
+    final byte[] lines;
+    final int[] from;
+
+    Kept(int n, boolean hasWedges, boolean hasLines, boolean isTraced) {
+      tri = new int[3 * n];
+      wedge = hasWedges ? new int[3 * n] : null;
+      lines = hasLines ? new byte[n] : null;
+      from = isTraced ? new int[n] : null;
+    }
+
+    int count() {
+      return tri.length / 3;
+    }
+
+    void into(Kept all, int at) {
+      System.arraycopy(tri, 0, all.tri, 3 * at, tri.length);
+      if (wedge != null) {
+        System.arraycopy(wedge, 0, all.wedge, 3 * at, wedge.length);
+      }
+      if (lines != null) {
+        System.arraycopy(lines, 0, all.lines, at, lines.length);
+      }
+      if (from != null) {
+        System.arraycopy(from, 0, all.from, at, from.length);
+      }
+    }
+  }
+
   /** One region: taken out of the whole, collapsed, put back. */
   private final class RegionTask implements RegionCollapse.Trail {
     final RegionCollapse collapse;
@@ -346,6 +421,7 @@ public final class Decimation {
     private final int first;
     private final double[] origin = new double[3];
     private final boolean[] moved;
+    private final int[] four = new int[4];
 
     RegionTask(Regions regions, int region) {
       this.regions = regions;
@@ -370,27 +446,43 @@ public final class Decimation {
       }
       int m = regions.triangles(region);
       int[] org = new int[3 * m];
+      int[] wedges = wedge == null ? null : new int[3 * m];
+      boolean[] line = lines == null ? null : new boolean[3 * m];
       for (int i = 0; i < m; i++) {
         int t = regions.triangles.order()[regions.firstTriangle(region) + i];
         for (int k = 0; k < 3; k++) {
           org[3 * i + k] = regions.place[tri[3 * t + k]] - first;
+          if (wedges != null) {
+            wedges[3 * i + k] = wedge[3 * t + k];
+          }
+          if (line != null) {
+            line[3 * i + k] = (lines[t] >> k & 1) != 0;
+          }
         }
       }
-      local = new LocalMesh(p, org, null, locked);
+      local = new LocalMesh(p, org, line, wedges, locked);
       collapse = new RegionCollapse(local, w);
     }
 
     @Override
-    public void merged(int v, int w, float f) {
+    public void merging(int v, int w, int h, float f) {
       int a = regions.order[first + v];
       int b = regions.order[first + w];
       into[b] = a;
       moved[v] = true;
-      carried.merge(a, b, f);
+      if (wedge == null) {
+        carried.merge(a, b, f);
+        return;
+      }
+      local.sides(v, w, h, four);
+      carried.merge(four[0], four[1], f);
+      if (four[2] >= 0 && four[2] != four[0]) {
+        carried.merge(four[2], four[3], f);
+      }
     }
 
     /** Puts the places back and lists the triangles that are left. */
-    void keep(int[][] kept, int[][] keptFrom) {
+    Kept kept() {
       for (int i = 0; i < moved.length; i++) {
         if (moved[i] && local.out[i] >= 0) {
           int v = regions.order[first + i];
@@ -402,24 +494,29 @@ public final class Decimation {
           }
         }
       }
-      int[] list = new int[3 * local.alive()];
-      int[] listFrom = isTraced ? new int[local.alive()] : null;
+      Kept out = new Kept(local.alive(), wedge != null, lines != null, isTraced);
       int n = 0;
       for (int t = 0; 3 * t < local.org.length; t++) {
         if (local.org[3 * t] < 0) {
           continue;
         }
         for (int k = 0; k < 3; k++) {
-          list[3 * n + k] = regions.order[first + local.org[3 * t + k]];
+          int h = 3 * t + k;
+          out.tri[3 * n + k] = regions.order[first + local.org[h]];
+          if (wedge != null) {
+            out.wedge[3 * n + k] = local.wedge(h);
+          }
+          if (lines != null && local.isDrawn(h)) {
+            out.lines[n] |= (byte) (1 << k);
+          }
         }
         if (isTraced) {
           int old = regions.triangles.order()[regions.firstTriangle(region) + t];
-          listFrom[n] = from == null ? old : from[old];
+          out.from[n] = from == null ? old : from[old];
         }
         n++;
       }
-      kept[region] = list;
-      keptFrom[region] = listFrom;
+      return out;
     }
   }
 }

@@ -36,7 +36,11 @@ final class LocalMesh {
   /** Which half-edges are lines; borders are without being said so. */
   private final boolean[] line;
 
+  /** The wedge of each corner, any numbers; null where each vertex is one. */
+  private final int[] wedge;
+
   private final int[] stamp;
+  private final int[] four = new int[4];
   private int tick;
   private int alive;
 
@@ -46,13 +50,15 @@ final class LocalMesh {
    * @param p 3 per vertex
    * @param org 3 per triangle
    * @param line one per half-edge; null for none but borders
+   * @param wedge one per half-edge, that of the corner where it begins; null for none
    * @param locked one per vertex
    */
-  LocalMesh(double[] p, int[] org, boolean[] line, boolean[] locked) {
+  LocalMesh(double[] p, int[] org, boolean[] line, int[] wedge, boolean[] locked) {
     this.vertices = locked.length;
     this.p = p;
     this.org = org;
     this.line = line;
+    this.wedge = wedge;
     alive = org.length / 3;
     twin = new int[org.length];
     out = new int[vertices];
@@ -84,6 +90,33 @@ final class LocalMesh {
 
   boolean isLine(int h) {
     return twin[h] < 0 || line != null && line[h];
+  }
+
+  /** Whether a half-edge was said to be a line. */
+  boolean isDrawn(int h) {
+    return line != null && line[h];
+  }
+
+  /** The wedge of the corner where a half-edge begins. */
+  int wedge(int h) {
+    return wedge[h];
+  }
+
+  /** The half-edge that begins at v on one side of the edge that h runs along. */
+  private int at(int v, int h) {
+    return org[h] == v ? h : next(h);
+  }
+
+  /**
+   * The wedges that a merge along h joins: of v and of w on the near side of the edge, and the same
+   * on the far side (-1 where there is none).
+   */
+  void sides(int v, int w, int h, int[] four) {
+    four[0] = wedge[at(v, h)];
+    four[1] = wedge[at(w, h)];
+    int g = twin[h];
+    four[2] = g < 0 ? -1 : wedge[at(v, g)];
+    four[3] = g < 0 ? -1 : wedge[at(w, g)];
   }
 
   /** Pairs half-edges; the ends of those that cannot be paired are locked. */
@@ -209,6 +242,13 @@ final class LocalMesh {
     if (common != sides) {
       return false;
     }
+    if (wedge != null && other >= 0) {
+      // Both ends are seams on this edge, or neither.
+      sides(v, w, h, four);
+      if (four[0] == four[2] != (four[1] == four[3])) {
+        return false;
+      }
+    }
     // A closed body must keep more than the two sides of one triangle.
     if (sides == 2 && aroundV == 3 && aroundW == 3) {
       return false;
@@ -262,11 +302,17 @@ final class LocalMesh {
   /** Merges w into v along the half-edge between them; v's place is set by the caller. */
   void merge(int v, int w, int h) {
     state[v] = (byte) Math.max(state[v], state[w]);
+    if (wedge != null) {
+      sides(v, w, h, four);
+    }
     int g = out[w];
     int start = g;
     do {
       int following = turn(g);
       org[g] = v;
+      if (wedge != null) {
+        wedge[g] = wedge[g] == four[1] ? four[0] : wedge[g] == four[3] ? four[2] : wedge[g];
+      }
       g = following;
     } while (g >= 0 && g != start);
     out[w] = -1;

@@ -2,9 +2,9 @@ package holotome.core.reduce;
 
 /** Collapses the edges of one region, the cheapest first, up to a cost or a number. One thread. */
 final class RegionCollapse {
-  /** Told of each merge, in order: w went into v, at the share f of the way from v to w. */
+  /** Told of each merge before it is made: w goes into v along h, to f of the way from v to w. */
   interface Trail {
-    void merged(int v, int w, float f);
+    void merging(int v, int w, int h, float f);
   }
 
   /** A turn of a triangle by more than 75 degrees is a fold: the square of its cosine. */
@@ -166,7 +166,7 @@ final class RegionCollapse {
   }
 
   private void merge(int v, int w, int h, Trail trail) {
-    trail.merged(v, w, (float) along(v, w));
+    trail.merging(v, w, h, (float) along(v, w));
     quadrics.merge(v, w);
     double[] p = mesh.p;
     p[3 * v] = quadrics.x;

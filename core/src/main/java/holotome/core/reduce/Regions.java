@@ -18,6 +18,11 @@ final class Regions {
   private static final int GRAIN = 1 << 15;
   private static final int CELLS = 1 << 10;
 
+  /** Keys are sorted in lots by so many bits of the curve's thirty, so many lots at a time. */
+  private static final int LOT_BITS = 12;
+
+  private static final int LOTS = 16;
+
   /** So many vertices tell where most of them lie. */
   private static final int SAMPLE = 1 << 12;
 
@@ -145,15 +150,38 @@ final class Regions {
             }
           }
         });
-    Arrays.parallelSort(keys);
-    int[] order = new int[keys.length];
+    return sorted(keys, work.part(0.6, CoreWords.of("work.ordering")));
+  }
+
+  /** The vertices by their keys: dealt out by the first bits of the curve, then each lot sorted. */
+  private static int[] sorted(long[] keys, Work work) {
+    int[] lot = new int[keys.length];
     Parallel.range(
-        order.length,
+        lot.length,
         GRAIN,
-        work.part(0.6, CoreWords.of("work.ordering")),
+        work.part(0.1, CoreWords.of("work.ordering")),
         (from, to) -> {
           for (int i = from; i < to; i++) {
-            order[i] = (int) keys[i];
+            lot[i] = (int) (keys[i] >>> 62 - LOT_BITS);
+          }
+        });
+    Grouping by = Grouping.of(lot, 1 << LOT_BITS, work.part(0.4, CoreWords.of("work.ordering")));
+    int[] order = by.order();
+    Parallel.range(
+        1 << LOT_BITS,
+        LOTS,
+        work.part(0.5, CoreWords.of("work.ordering")),
+        (from, to) -> {
+          for (int g = from; g < to; g++) {
+            int first = by.start()[g];
+            long[] own = new long[by.start()[g + 1] - first];
+            for (int i = 0; i < own.length; i++) {
+              own[i] = keys[order[first + i]];
+            }
+            Arrays.sort(own);
+            for (int i = 0; i < own.length; i++) {
+              order[first + i] = (int) own[i];
+            }
           }
         });
     return order;

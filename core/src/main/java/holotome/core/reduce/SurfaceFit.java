@@ -67,9 +67,10 @@ final class SurfaceFit {
    * @param root the light vertex that each of its vertices was merged into, -1 for none
    * @param xyz places of the light vertices, 3 floats each; changed
    * @param tri 3 light vertices each
+   * @param fixed the light vertices that stay; those on open edges are added
    */
-  static void fit(Mesh full, int[] root, float[] xyz, int[] tri, Work work) {
-    SurfaceFit f = new SurfaceFit(full, root, xyz, tri, work.part(0.5, label()));
+  static void fit(Mesh full, int[] root, float[] xyz, int[] tri, boolean[] fixed, Work work) {
+    SurfaceFit f = new SurfaceFit(full, root, xyz, tri, fixed, work.part(0.5, label()));
     f.bring(work.part(0.3, label()));
     f.solve(work.part(0.2, label()));
   }
@@ -78,7 +79,8 @@ final class SurfaceFit {
     return CoreWords.of("work.fitting");
   }
 
-  private SurfaceFit(Mesh full, int[] rootOf, float[] xyz, int[] tri, Work work) {
+  private SurfaceFit(Mesh full, int[] rootOf, float[] xyz, int[] tri, boolean[] fixed, Work work) {
+    this.fixed = fixed;
     this.xyz = xyz;
     this.tri = tri;
     n = xyz.length / 3;
@@ -119,20 +121,18 @@ final class SurfaceFit {
         });
     on = new int[order.length];
     weights = new float[2 * order.length];
-    fixed = onOpenEdges(work.part(0.2, label()));
+    fixOpenEdges(work.part(0.2, label()));
     fans = VertexFans.of(n, tri, work.part(0.2, label()));
   }
 
-  private boolean[] onOpenEdges(Work work) {
-    boolean[] out = new boolean[n];
+  private void fixOpenEdges(Work work) {
     int[] twin = Adjacency.of(new Mesh(xyz, tri), work).twin();
     for (int h = 0; h < tri.length; h++) {
       if (twin[h] < 0) {
-        out[tri[h]] = true;
-        out[tri[Adjacency.next(h)]] = true;
+        fixed[tri[h]] = true;
+        fixed[tri[Adjacency.next(h)]] = true;
       }
     }
-    return out;
   }
 
   /** Brings each point to its nearest triangle. */

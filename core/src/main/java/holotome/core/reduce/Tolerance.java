@@ -45,17 +45,19 @@ final class Tolerance {
   private final Mesh mesh;
   private final Bvh full;
   private final double tolerance;
+  private final Wedges wedges;
 
-  private Tolerance(Mesh mesh, double tolerance, Work work) {
+  private Tolerance(Mesh mesh, double tolerance, Wedges wedges, Work work) {
+    this.wedges = wedges;
     this.mesh = mesh;
     this.tolerance = tolerance;
     full = Bvh.of(mesh, work);
   }
 
   /** Decimates; the mesh itself where nothing can go. */
-  static Mesh within(Mesh mesh, double tolerance, Work work) {
+  static Mesh within(Mesh mesh, double tolerance, Wedges wedges, Work work) {
     Work indexing = work.part(0.05, CoreWords.of("work.indexing-the-surface"));
-    return new Tolerance(mesh, tolerance, indexing)
+    return new Tolerance(mesh, tolerance, wedges, indexing)
         .run(work.part(0.95, CoreWords.of("work.decimating")));
   }
 
@@ -70,7 +72,12 @@ final class Tolerance {
       left -= left / 3;
       Decimation.Result light =
           Decimation.of(
-              mesh, 0, limit, weight.clone(), part.part(0.4, CoreWords.of("work.decimating")));
+              mesh,
+              0,
+              limit,
+              weight.clone(),
+              wedges,
+              part.part(0.4, CoreWords.of("work.decimating")));
       boolean[] far = far(light, part.part(0.6, CoreWords.of("work.proving-the-tolerance")));
       int many = 0;
       for (boolean f : far) {

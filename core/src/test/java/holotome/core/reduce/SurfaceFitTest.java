@@ -30,7 +30,8 @@ class SurfaceFitTest {
       }
     }
     float[] xyz = light.xyz().clone();
-    SurfaceFit.fit(full, root, xyz, light.triangles(), Work.unwatched());
+    SurfaceFit.fit(
+        full, root, xyz, light.triangles(), new boolean[xyz.length / 3], Work.unwatched());
     return xyz;
   }
 
@@ -91,10 +92,12 @@ class SurfaceFitTest {
     int[] root = new int[full.vertexCount()];
     Arrays.fill(root, -1);
     float[] xyz = light.xyz().clone();
-    SurfaceFit.fit(full, root, xyz, light.triangles(), Work.unwatched());
+    SurfaceFit.fit(
+        full, root, xyz, light.triangles(), new boolean[xyz.length / 3], Work.unwatched());
     assertThat(xyz).isEqualTo(light.xyz());
     Arrays.fill(root, 1);
-    SurfaceFit.fit(full, root, xyz, light.triangles(), Work.unwatched());
+    SurfaceFit.fit(
+        full, root, xyz, light.triangles(), new boolean[xyz.length / 3], Work.unwatched());
     assertThat(xyz).isEqualTo(light.xyz());
   }
 

@@ -20,7 +20,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** The tolerance against distances that are taken otherwise: many points, each to all triangles. */
 class ToleranceTest {
   private static Mesh within(Mesh m, double tolerance) {
-    Mesh out = Tolerance.within(m, tolerance, Work.unwatched());
+    Mesh out = Tolerance.within(m, tolerance, Wedges.NONE, Work.unwatched());
     Naive.assertSound(out);
     assertNear(out, m, tolerance);
     assertNear(m, out, tolerance);
@@ -82,16 +82,16 @@ class ToleranceTest {
   @Test
   void whatCannotBeWithinStaysAsItIs() {
     Mesh ball = rough(Shapes.sphere(1, 3), 0.01);
-    assertThat(Tolerance.within(ball, 1e-9, Work.unwatched()).sameAs(ball)).isTrue();
+    assertThat(Tolerance.within(ball, 1e-9, Wedges.NONE, Work.unwatched()).sameAs(ball)).isTrue();
   }
 
   @Test
   void oneThreadAndManyGiveTheSame() {
     Mesh s = rough(Shapes.torus(2, 0.8, 150, 60), 0.002);
-    Mesh many = Tolerance.within(s, 0.02, Work.unwatched());
+    Mesh many = Tolerance.within(s, 0.02, Wedges.NONE, Work.unwatched());
     Parallel.limitThreads(1);
     try {
-      assertThat(Tolerance.within(s, 0.02, Work.unwatched()).sameAs(many)).isTrue();
+      assertThat(Tolerance.within(s, 0.02, Wedges.NONE, Work.unwatched()).sameAs(many)).isTrue();
     } finally {
       Parallel.limitThreads(64);
     }
@@ -101,7 +101,8 @@ class ToleranceTest {
   void isCancelled() {
     Work work = new Work();
     work.cancel();
-    Assertions.assertThatThrownBy(() -> Tolerance.within(Shapes.sphere(1, 4), 0.01, work))
+    Assertions.assertThatThrownBy(
+            () -> Tolerance.within(Shapes.sphere(1, 4), 0.01, Wedges.NONE, work))
         .isInstanceOf(Failure.class);
   }
 }
