@@ -396,6 +396,7 @@ class PanesTest extends WindowCase {
     stage(KeyCode.DIGIT3);
     d.settle();
     assertThat(d.on(() -> d.desk().session().failure())).isNull();
-    assertThat(d.on(() -> d.desk().isEveryPaneShown())).isTrue();
+    // What was found since asks for another picture.
+    d.await("every pane's picture", () -> d.desk().isEveryPaneShown());
   }
 }
