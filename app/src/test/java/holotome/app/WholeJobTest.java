@@ -169,13 +169,17 @@ class WholeJobTest {
     return Math.toDegrees(Math.acos(Math.min(1, axis[2])));
   }
 
-  /** The middle of the circle nearest to a slice's points, by least squares (Kasa, 1976). */
+  /**
+   * The middle of the circle nearest to a slice, by least squares (Kasa, 1976), over points spread
+   * evenly: vertices stand densest where there is most to keep.
+   */
   private static double[] middle(Mesh m, double from, double to) {
     double[][] a = new double[3][4];
     double z = 0;
     int n = 0;
-    for (int v = 0; v < m.vertexCount(); v++) {
-      double[] p = Vec.at(m.xyz(), v);
+    float[] points = SurfaceDistance.sample(m, 40_000);
+    for (int v = 0; v < points.length / 3; v++) {
+      double[] p = Vec.at(points, v);
       if (p[2] < from || p[2] > to || Math.hypot(p[0], p[1]) < 0.05) {
         continue;
       }
