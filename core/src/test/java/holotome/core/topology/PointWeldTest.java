@@ -4,9 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
-import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.MortonOrder;
 import holotome.core.task.Work;
 import org.junit.jupiter.api.Test;
 
@@ -41,15 +39,5 @@ class PointWeldTest {
     Mesh m = PointWeld.ofSoup(soup, Work.unwatched());
     assertThat(m.vertexCount()).isEqualTo(s.vertexCount());
     assertThat(Naive.closedAndOriented(m)).isTrue();
-  }
-
-  @Test
-  void mortonOrderKeepsTheMesh() {
-    Mesh m = Shapes.coloured(Shapes.torus(3, 1, 40, 20));
-    Mesh o = MortonOrder.of(m, Work.unwatched()).mesh();
-    assertThat(Naive.closedAndOriented(o)).isTrue();
-    assertThat(Measures.volume(o))
-        .isEqualTo(Measures.volume(m), org.assertj.core.api.Assertions.within(1e-4));
-    assertThat(o.vertexCount()).isEqualTo(m.vertexCount());
   }
 }
