@@ -113,6 +113,11 @@ public final class Decimation {
   static Result of(Mesh mesh, int target, double limit, float[] weight, Wedges wedges, Work work) {
     Decimation d = new Decimation(mesh, weight, wedges);
     d.rounds(target, limit, work.part(0.9, CoreWords.of("work.decimating")));
+    if (d.count() == mesh.triangleCount()) {
+      // Nothing could go: then nothing is moved either.
+      work.advance(0.1);
+      return new Result(mesh, d.into);
+    }
     return d.result(work.part(0.1, CoreWords.of("work.decimating")));
   }
 

@@ -42,6 +42,12 @@ final class Tolerance {
 
   private static final int MOST_TRIES = 30;
 
+  /**
+   * Squares of distances are floats: what is larger or smaller than this power of two is brought to
+   * about 1 by one, which loses nothing, and back.
+   */
+  private static final int USUAL = 40;
+
   private final Mesh mesh;
   private final Bvh full;
   private final double tolerance;
@@ -56,9 +62,24 @@ final class Tolerance {
 
   /** Decimates; the mesh itself where nothing can go. */
   static Mesh within(Mesh mesh, double tolerance, Wedges wedges, Work work) {
+    double diagonal = mesh.bounds().diagonal();
+    int power = diagonal > 0 && diagonal < 1e60 ? -Math.getExponent(diagonal) : 0;
+    if (Math.abs(power) > USUAL) {
+      Mesh near = scaled(mesh, power);
+      Mesh light = within(near, Math.scalb(tolerance, power), wedges, work);
+      return light == near ? mesh : scaled(light, -power);
+    }
     Work indexing = work.part(0.05, CoreWords.of("work.indexing-the-surface"));
     return new Tolerance(mesh, tolerance, wedges, indexing)
         .run(work.part(0.95, CoreWords.of("work.decimating")));
+  }
+
+  private static Mesh scaled(Mesh mesh, int power) {
+    float[] p = mesh.xyz().clone();
+    for (int i = 0; i < p.length; i++) {
+      p[i] = Math.scalb(p[i], power);
+    }
+    return mesh.withPositions(p);
   }
 
   private Mesh run(Work work) {
@@ -78,6 +99,9 @@ final class Tolerance {
               weight.clone(),
               wedges,
               part.part(0.4, CoreWords.of("work.decimating")));
+      if (light.mesh() == mesh) {
+        break;
+      }
       boolean[] far = far(light, part.part(0.6, CoreWords.of("work.proving-the-tolerance")));
       int many = 0;
       for (boolean f : far) {

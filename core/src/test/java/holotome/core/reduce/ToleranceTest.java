@@ -105,4 +105,32 @@ class ToleranceTest {
             () -> Tolerance.within(Shapes.sphere(1, 4), 0.01, Wedges.NONE, work))
         .isInstanceOf(Failure.class);
   }
+
+  /** A size whose squares no float holds: exactly the same, by a power of two. */
+  @ParameterizedTest
+  @ValueSource(ints = {-100, 90})
+  void vastAndTinyOnesAreProvedToo(int power) {
+    // Its diagonal, 1.73, is what others are brought near to.
+    Mesh ball = rough(Shapes.sphere(0.5, 3), 0.0002);
+    float[] p = ball.xyz().clone();
+    for (int i = 0; i < p.length; i++) {
+      p[i] = Math.scalb(p[i], power);
+    }
+    Mesh usual = Tolerance.within(ball, 0.01, Wedges.NONE, Work.unwatched());
+    double tolerance = Math.scalb(0.01, power);
+    Mesh other = Tolerance.within(ball.withPositions(p), tolerance, Wedges.NONE, Work.unwatched());
+    assertThat(usual.triangleCount()).isLessThan(ball.triangleCount() / 2);
+    assertThat(other.triangles()).isEqualTo(usual.triangles());
+    for (int i = 0; i < other.xyz().length; i++) {
+      assertThat(other.xyz()[i]).isEqualTo(Math.scalb(usual.xyz()[i], power));
+    }
+  }
+
+  @Test
+  void whereNothingCanGoNothingMoves() {
+    Mesh mess = Shapes.mess(300, 4);
+    assertThat(Tolerance.within(mess, 0.05, Wedges.NONE, Work.unwatched())).isSameAs(mess);
+    assertThat(Decimation.run(mess, 20, Double.POSITIVE_INFINITY, Work.unwatched()).triangleCount())
+        .isEqualTo(300);
+  }
 }
