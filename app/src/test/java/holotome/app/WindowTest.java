@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.function.Supplier;
 import javafx.event.Event;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
@@ -465,7 +466,10 @@ class WindowTest extends WindowCase {
   }
 
   /** Texts that are shown with an ellipsis in place of their end. */
-  private static List<String> cutOff(Node root) {
+  private static List<String> cutOff(Parent root) {
+    // A text that came since the last pulse is set but not yet laid out: that is no cut text.
+    root.applyCss();
+    root.layout();
     List<String> out = new ArrayList<>();
     for (Node n : root.lookupAll("*")) {
       if (n instanceof Labeled l
