@@ -1,5 +1,6 @@
 package holotome.view;
 
+import holotome.core.attribute.Attribute;
 import holotome.core.geometry.Box;
 import holotome.core.memory.Claim;
 import holotome.core.mesh.Mesh;
@@ -264,7 +265,8 @@ public final class Renderer {
     rasteriser.draw(mesh, projection, f.buffer, clip, work);
     return shaded(
         f,
-        new DrawnTriangles.Whole(mesh, prepared(mesh).normals(), projection),
+        new DrawnTriangles.Whole(
+            mesh, isFaceted(mesh) ? null : prepared(mesh).normals(), projection),
         new Effort(mesh.triangleCount(), 0, false, 0, 0));
   }
 
@@ -324,7 +326,9 @@ public final class Renderer {
     r.draw(nodes, f.work);
     long triangles = r.drawn().stream().mapToLong(Piece::triangleCount).sum();
     Effort effort = new Effort(triangles, r.hidden(), !exact, front.typical(), front.worst());
-    DrawnTriangles.Whole whole = new DrawnTriangles.Whole(scene.mesh(), h.normals(), f.projection);
+    DrawnTriangles.Whole whole =
+        new DrawnTriangles.Whole(
+            scene.mesh(), isFaceted(scene.mesh()) ? null : h.normals(), f.projection);
     if (painted) {
       int[] pixels = new int[f.buffer.width() * f.buffer.height()];
       shader(f, whole).finish(pixels, f.work);
@@ -474,5 +478,10 @@ public final class Renderer {
 
   private Prepared prepared(Mesh mesh) {
     return preparations.of(mesh);
+  }
+
+  /** Whether a mesh carries normals at its corners: then each triangle is shown flat. */
+  private static boolean isFaceted(Mesh mesh) {
+    return mesh.attributes().first(Attribute.Kind.NORMAL, Attribute.Domain.CORNER) != null;
   }
 }

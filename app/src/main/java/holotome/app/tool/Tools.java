@@ -154,17 +154,7 @@ public final class Tools {
     add(Place.class, new PlaceTool(session));
     add(WriteSection.class, new SectionTool(session));
     add(KeepFrame.class, new FrameTool(session));
-    StepTool[] decimate = new StepTool[1];
-    decimate[0] =
-        new StepTool(
-            session,
-            Decimate.class,
-            Stage.REDUCE,
-            false,
-            Map.of("triangles", 20000),
-            (s, t) -> s instanceof Decimate d ? reducing(d) : AppWords.of("tools.make-the-cast"),
-            w -> decimation(w, decimate[0]));
-    add(Decimate.class, decimate[0]);
+    new ReduceTools(session).all().forEach(this::add);
     StepTool[] charts = new StepTool[1];
     charts[0] =
         new StepTool(
@@ -311,34 +301,13 @@ public final class Tools {
     return n > 0 ? AppWords.count(key, n) : plain;
   }
 
-  private static String reducing(Decimate d) {
-    return d.triangles() != null
-        ? AppWords.of("tools.reduce-to-triangles", d.triangles())
-        : d.percent() != null
-            ? AppWords.of("tools.reduce-to", d.percent())
-            : AppWords.of("tools.reduce-within", d.tolerance());
-  }
-
-  private static Step stepOf(StepTool tool) {
+  /** The step as it is filled in; null while it is not whole. */
+  static Step stepOf(StepTool tool) {
     try {
       return tool.step();
     } catch (holotome.core.task.Failure f) {
       return null;
     }
-  }
-
-  private static List<Tool.Row> decimation(Workpiece w, StepTool tool) {
-    int n = w.scan().triangleCount();
-    String after = "–";
-    if (stepOf(tool) instanceof Decimate d) {
-      Integer t =
-          d.triangles() != null
-              ? d.triangles()
-              : d.percent() != null ? (int) (n * d.percent() / 100) : null;
-      after =
-          t == null ? AppWords.of("tools.by-tolerance") : Language.format("%,d", Math.min(t, n));
-    }
-    return List.of(new Tool.Row("triangles", Language.format("%,d", n), after));
   }
 
   private static List<Tool.Row> density(Workpiece w, StepTool tool) {

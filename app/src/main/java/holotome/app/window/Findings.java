@@ -22,6 +22,7 @@ import holotome.core.mend.FillHoles;
 import holotome.core.mend.Tidy;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
+import holotome.core.reduce.Role;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.unit.Length;
@@ -142,8 +143,7 @@ final class Findings {
               null,
               null));
     }
-    long need =
-        new Decimate(ENGINE_TRIANGLES, null, null, Decimate.As.CAST).memory(w) + w.scan().bytes();
+    long need = new Decimate(ENGINE_TRIANGLES, null, null, Role.CAST).memory(w) + w.scan().bytes();
     long most = Runtime.getRuntime().maxMemory();
     out.add(
         new Finding(

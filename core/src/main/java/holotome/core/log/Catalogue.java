@@ -29,6 +29,9 @@ import holotome.core.mend.Tidy;
 import holotome.core.mend.TurnOver;
 import holotome.core.mend.WeldPoints;
 import holotome.core.reduce.Decimate;
+import holotome.core.reduce.MakeFacets;
+import holotome.core.reduce.MakeLevels;
+import holotome.core.reduce.Remesh;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
@@ -85,6 +88,9 @@ public final class Catalogue {
               KeepFrame.class,
               WriteSection.class,
               Decimate.class,
+              Remesh.class,
+              MakeFacets.class,
+              MakeLevels.class,
               MakeCharts.class,
               BakeMaps.class,
               WriteAsset.class)

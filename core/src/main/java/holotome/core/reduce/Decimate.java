@@ -1,12 +1,8 @@
 package holotome.core.reduce;
 
-import holotome.core.attribute.Attribute;
-import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.VertexColours;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
-import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
@@ -26,7 +22,7 @@ import java.util.Set;
     title = "Decimate",
     help = "Makes a lighter mesh of the same shape by collapsing the edges that matter least.",
     reads = {"scan", "frame"},
-    writes = {"scan", "cast", "maps"})
+    writes = {"scan", "cast", "maps", "stand-in"})
 public record Decimate(
     @Parameter(
             help = "How many triangles to keep",
@@ -50,8 +46,10 @@ public record Decimate(
             min = 0,
             optional = true)
         Length tolerance,
-    @Parameter(help = "What becomes of the result: the Cast, or a lighter Scan", preset = "cast")
-        As as,
+    @Parameter(
+            help = "What becomes of the result: the Cast, a lighter Scan, or a stand-in beside it",
+            preset = "cast")
+        Role as,
     @Parameter(
             help =
                 "What becomes of texture coordinates: colours at the vertices, or kept, with their seams",
@@ -63,14 +61,12 @@ public record Decimate(
             min = 5,
             max = 180,
             optional = true)
-        Double sharp)
+        Double sharp,
+    @Parameter(
+            help = "Whether what would come to cut through itself is made anew until it does not",
+            preset = "avoid")
+        Crossings crossings)
     implements Step {
-
-  /** What the result becomes. */
-  public enum As {
-    CAST,
-    SCAN
-  }
 
   /** What becomes of texture coordinates. */
   public enum Texture {
@@ -78,13 +74,20 @@ public record Decimate(
     KEEP
   }
 
+  /** What becomes of places where the light mesh would cut through itself. */
+  public enum Crossings {
+    AVOID,
+    LEAVE
+  }
+
   /** Decimates with texture coordinates turned to colours, and no edges held. */
-  public Decimate(Integer triangles, Double percent, Length tolerance, As as) {
-    this(triangles, percent, tolerance, as, Texture.COLOURS, null);
+  public Decimate(Integer triangles, Double percent, Length tolerance, Role as) {
+    this(triangles, percent, tolerance, as, Texture.COLOURS, null, Crossings.AVOID);
   }
 
   public Decimate {
     texture = texture == null ? Texture.COLOURS : texture;
+    crossings = crossings == null ? Crossings.AVOID : crossings;
     int given =
         (triangles == null ? 0 : 1) + (percent == null ? 0 : 1) + (tolerance == null ? 0 : 1);
     if (given != 1) {
@@ -99,7 +102,7 @@ public record Decimate(
 
   @Override
   public Set<Part<?>> writes() {
-    return as == As.CAST ? Set.of(Part.CAST, Part.MAPS) : Set.of(Part.SCAN);
+    return as.writes();
   }
 
   @Override
@@ -117,7 +120,7 @@ public record Decimate(
                 ? (int) Math.max(4, Math.rint(scan.triangleCount() * percent / 100))
                 : 0;
     boolean keeps = texture == Texture.KEEP;
-    Mesh plain = scan.hasTexture() && !keeps ? colouredByVertex(scan) : scan;
+    Mesh plain = keeps ? scan : Lightened.colouredByVertex(scan);
     // Pictures that are turned to colours leave no borders between them.
     boolean hasBorders = keeps || !scan.hasTexture();
     double cosine = sharp == null ? -1 : Math.cos(Math.toRadians(sharp));
@@ -129,40 +132,32 @@ public record Decimate(
             cosine,
             run.work().part(0.05, CoreWords.of("work.finding-seams")));
     Work work = run.work().part(0.8, CoreWords.of("work.decimating"));
-    Mesh light =
-        tolerance == null
-            ? Decimation.run(plain, target, wedges, work)
-            : Tolerance.within(plain, in.frame().toBaseLength(tolerance.metres()), wedges, work);
-    SurfaceDistance off =
-        SurfaceDistance.of(
-            light,
-            scan,
-            (int) Math.min(100_000, 4L * light.triangleCount() + 1000),
-            run.work().part(0.15, CoreWords.of("work.measuring-deviation")));
-    Workpiece out = as == As.CAST ? in.withCast(light) : in.withScan(light);
+    boolean avoids = crossings == Crossings.AVOID;
+    Mesh light;
+    int cutting = 0;
+    if (tolerance != null) {
+      double far = in.frame().toBaseLength(tolerance.metres());
+      light = Tolerance.within(plain, far, wedges, avoids, work);
+    } else if (avoids && plain.triangleCount() > target) {
+      Uncrossed.Result made = Uncrossed.decimate(plain, target, wedges, work);
+      light = made.light().mesh();
+      cutting = made.crossing();
+    } else {
+      light = Decimation.run(plain, target, wedges, work);
+    }
     List<String> notes = new ArrayList<>();
     notes.add(CoreWords.of("decimate.kept", light.triangleCount(), scan.triangleCount()));
     notes.add(
-        CoreWords.of("decimate.deviation", Length.inBase(off.rms()), Length.inBase(off.max())));
+        Lightened.deviation(
+            light, scan, run.work().part(0.15, CoreWords.of("work.measuring-deviation"))));
     if (tolerance != null) {
       notes.add(CoreWords.of("decimate.proved", tolerance));
     } else if (light.triangleCount() > 1.02 * target + 2) {
       notes.add(CoreWords.of("decimate.no-further-edge-could-go"));
     }
-    return new Outcome(out, notes);
-  }
-
-  /** The mesh with its pictures' colour at the vertices instead of the pictures. */
-  private static Mesh colouredByVertex(Mesh mesh) {
-    Attribute colour =
-        Attribute.of(
-            Attribute.COLOUR,
-            Attribute.Kind.COLOUR,
-            Attribute.Domain.VERTEX,
-            VertexColours.of(mesh),
-            null);
-    List<Material> plain =
-        mesh.materials().stream().map(m -> new Material(m.name(), m.argb(), null)).toList();
-    return mesh.with(mesh.attributes().without(Attribute.Kind.UV).with(colour), plain);
+    if (cutting > 0) {
+      notes.add(CoreWords.of("reduce.cross", cutting));
+    }
+    return new Outcome(as.into(in, light), notes);
   }
 }

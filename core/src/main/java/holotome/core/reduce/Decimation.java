@@ -8,7 +8,9 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 
 /**
  * Fewer triangles, the same shape: edges are collapsed, the cheapest first ({@link LocalQuadrics}),
@@ -59,6 +61,7 @@ public final class Decimation {
 
   private final boolean isTraced;
   private final double unit;
+  private final Course course;
   private int[] tri;
   private int begun;
   private int end;
@@ -111,7 +114,30 @@ public final class Decimation {
    * @param wedges what is kept together; lines stay lines
    */
   static Result of(Mesh mesh, int target, double limit, float[] weight, Wedges wedges, Work work) {
-    Decimation d = new Decimation(mesh, weight, wedges);
+    return of(mesh, target, limit, weight, wedges, new Course(), work);
+  }
+
+  /**
+   * How a run went: another one of the same mesh, with a few weights changed, takes the same
+   * course, and comes out the same but around those.
+   */
+  static final class Course {
+    private double[] extent;
+    private final List<Float> costs = new ArrayList<>();
+    private int rounds;
+    private boolean isWhole;
+  }
+
+  /** The same along a course, which is set by the first run that takes it. */
+  static Result of(
+      Mesh mesh,
+      int target,
+      double limit,
+      float[] weight,
+      Wedges wedges,
+      Course course,
+      Work work) {
+    Decimation d = new Decimation(mesh, weight, wedges, course);
     d.rounds(target, limit, work.part(0.9, CoreWords.of("work.decimating")));
     if (d.count() == mesh.triangleCount()) {
       // Nothing could go: then nothing is moved either.
@@ -121,13 +147,17 @@ public final class Decimation {
     return d.result(work.part(0.1, CoreWords.of("work.decimating")));
   }
 
-  private Decimation(Mesh mesh, float[] weight, Wedges wedges) {
+  private Decimation(Mesh mesh, float[] weight, Wedges wedges, Course course) {
     given = mesh;
+    this.course = course;
     wedge = wedges.ofCorner();
     lines = wedges.lines();
     this.weight = weight;
     xyz = mesh.xyz().clone();
     tri = mesh.triangles();
+    if (course.extent == null) {
+      course.extent = Regions.extent(xyz, tri);
+    }
     into = new int[mesh.vertexCount()];
     for (int v = 0; v < into.length; v++) {
       into[v] = v;
@@ -159,8 +189,10 @@ public final class Decimation {
     begun = count();
     end = target;
     int idle = 0;
-    for (int round = 0; count() > target && idle < 2; round++) {
+    boolean isGiven = course.isWhole;
+    for (int round = 0; isGiven ? round < course.rounds : count() > target && idle < 2; round++) {
       int before = count();
+      course.rounds = Math.max(course.rounds, round + 1);
       // Where there is only a limit, it is come up to by and by: rims take part from round to
       // round.
       double most = limit * Math.min(1, Math.scalb(1.0, round - 3));
@@ -170,12 +202,14 @@ public final class Decimation {
         break;
       }
     }
+    course.isWhole = true;
   }
 
   private void round(int number, int target, double limit, Work work) {
     int size = count() / 2 <= WHOLE ? 2 * WHOLE : REGION;
     Regions regions =
-        new Regions(xyz, tri, size, number, work.part(0, CoreWords.of("work.ordering")));
+        new Regions(
+            xyz, tri, size, number, course.extent, work.part(0, CoreWords.of("work.ordering")));
     Work trying = work.part(0, CoreWords.of("work.trying-regions"));
     int[] fewest = new int[regions.count];
     float[] most = new float[regions.count];
@@ -187,7 +221,11 @@ public final class Decimation {
     } else {
       // A little less far than to the end: what was tried tells it roughly.
       double share = Math.max(SHORT * target / count(), 1 / DEEPEST);
-      float cost = costFor(regions, share, limit, trying);
+      boolean isKnown = number < course.costs.size();
+      float cost = isKnown ? course.costs.get(number) : costFor(regions, share, limit, trying);
+      if (!isKnown) {
+        course.costs.add(cost);
+      }
       Arrays.fill(most, cost);
       for (int r = 0; r < fewest.length && cost == Float.MAX_VALUE; r++) {
         // Not even all that can go is enough: each gives no more than its share.

@@ -44,11 +44,16 @@ final class LocalMesh {
   private int tick;
   private int alive;
 
+  /** Vertices and triangles up to these numbers were there or were added. */
+  private int usedVertices;
+
+  private int usedTriangles;
+
   /**
    * Takes the arrays.
    *
    * @param p 3 per vertex
-   * @param org 3 per triangle
+   * @param org 3 per triangle, below nought from the first one on that is not there yet
    * @param line one per half-edge; null for none but borders
    * @param wedge one per half-edge, that of the corner where it begins; null for none
    * @param locked one per vertex
@@ -59,7 +64,10 @@ final class LocalMesh {
     this.org = org;
     this.line = line;
     this.wedge = wedge;
-    alive = org.length / 3;
+    while (usedTriangles < org.length / 3 && org[3 * usedTriangles] >= 0) {
+      usedTriangles++;
+    }
+    alive = usedTriangles;
     twin = new int[org.length];
     out = new int[vertices];
     state = new byte[vertices];
@@ -127,7 +135,7 @@ final class LocalMesh {
     int[] high = new int[org.length];
     Arrays.fill(head, -1);
     Arrays.fill(twin, -1);
-    for (int t = 0; t < org.length; t += 3) {
+    for (int t = 0; t < 3 * usedTriangles; t += 3) {
       int from = org[t + 2];
       for (int h = t + 2, k = 0; k < 3; h = t + k, k++) {
         int to = org[t + k];
@@ -158,8 +166,9 @@ final class LocalMesh {
     int[] degree = new int[vertices];
     int[] lines = new int[vertices];
     Arrays.fill(out, -1);
-    for (int h = 0; h < org.length; h++) {
+    for (int h = 0; h < 3 * usedTriangles; h++) {
       int v = org[h];
+      usedVertices = Math.max(usedVertices, v + 1);
       degree[v]++;
       if (out[v] < 0 || twin[h] < 0) {
         out[v] = h;
@@ -365,5 +374,163 @@ final class LocalMesh {
       }
     }
     return g;
+  }
+
+  /** Numbers below this are taken: new vertices have higher ones. */
+  void reserve(int taken) {
+    usedVertices = Math.max(usedVertices, taken);
+  }
+
+  int usedVertices() {
+    return usedVertices;
+  }
+
+  int usedTriangles() {
+    return usedTriangles;
+  }
+
+  /** Whether there is room for what a split adds. */
+  boolean hasRoom() {
+    return usedVertices < vertices && 3 * usedTriangles + 6 <= org.length;
+  }
+
+  /** Whether two vertices are neighbours; v must not be locked. */
+  boolean areNeighbours(int v, int w) {
+    int h = out[v];
+    int start = h;
+    int last;
+    do {
+      if (org[next(h)] == w) {
+        return true;
+      }
+      last = h;
+      h = turn(h);
+    } while (h >= 0 && h != start);
+    return h < 0 && org[previous(last)] == w;
+  }
+
+  /** The neighbour of a vertex along the line it lies on, other than one; -1 if there is none. */
+  int alongLine(int w, int other) {
+    int h = out[w];
+    int start = h;
+    int last;
+    do {
+      int u = org[next(h)];
+      if (u != other && isLine(h)) {
+        return u;
+      }
+      last = h;
+      h = turn(h);
+    } while (h >= 0 && h != start);
+    return h < 0 && org[previous(last)] != other ? org[previous(last)] : -1;
+  }
+
+  /**
+   * Cuts an edge in two at a new vertex, whose place is set by the caller; there must be room.
+   *
+   * @return the new vertex
+   */
+  int split(int h) {
+    int m = usedVertices++;
+    int g = twin[h];
+    boolean isDrawn = isDrawn(h);
+    state[m] = isLine(h) ? LINE : FREE;
+    int far = halve(h, m);
+    if (g < 0) {
+      twin[far] = -1;
+      out[m] = far;
+    } else {
+      // h runs to m now, far from m on; the same on the other side, which comes the other way.
+      int across = halve(g, m);
+      twin[h] = across;
+      twin[across] = h;
+      twin[far] = g;
+      twin[g] = far;
+      out[m] = far;
+      draw(across, isDrawn);
+      draw(g, isDrawn);
+    }
+    draw(far, isDrawn);
+    draw(h, isDrawn);
+    return m;
+  }
+
+  private void draw(int h, boolean isLine) {
+    if (line != null) {
+      line[h] = isLine;
+    }
+  }
+
+  /** Lets h end at m and adds the triangle from m on; returns that one's half-edge from m. */
+  private int halve(int h, int m) {
+    int x = next(h);
+    int y = previous(h);
+    int b = org[x];
+    int c = org[y];
+    int t = 3 * usedTriangles++;
+    alive++;
+    // Before: a b c. After: a m c, and t = m b c.
+    org[t] = m;
+    org[t + 1] = b;
+    org[t + 2] = c;
+    twin[t + 1] = twin[x];
+    if (twin[x] >= 0) {
+      twin[twin[x]] = t + 1;
+    }
+    draw(t + 1, isDrawn(x));
+    draw(x, false);
+    draw(t + 2, false);
+    org[x] = m;
+    twin[x] = t + 2;
+    twin[t + 2] = x;
+    // b's fan and c's began at half-edges that are another triangle's now.
+    if (out[b] == x) {
+      out[b] = t + 1;
+    }
+    return t;
+  }
+
+  /** Turns an edge within its two triangles, so that it joins their other two corners. */
+  void flip(int h) {
+    int g = twin[h];
+    int hx = next(h);
+    int hy = previous(h);
+    int gx = next(g);
+    int gy = previous(g);
+    int a = org[h];
+    int b = org[g];
+    int c = org[hy];
+    int d = org[gy];
+    int beyondBc = twin[hx];
+    int beyondCa = twin[hy];
+    int beyondAd = twin[gx];
+    int beyondDb = twin[gy];
+    boolean bc = isDrawn(hx);
+    boolean ca = isDrawn(hy);
+    boolean ad = isDrawn(gx);
+    boolean db = isDrawn(gy);
+    // a b c and b a d become d c a and c d b.
+    org[h] = d;
+    org[hx] = c;
+    org[hy] = a;
+    org[g] = c;
+    org[gx] = d;
+    org[gy] = b;
+    pair(hx, beyondCa, ca);
+    pair(hy, beyondAd, ad);
+    pair(gx, beyondDb, db);
+    pair(gy, beyondBc, bc);
+    out[a] = out[a] == h || out[a] == gx ? hy : out[a];
+    out[b] = out[b] == g || out[b] == hx ? gy : out[b];
+    out[c] = out[c] == hy ? hx : out[c];
+    out[d] = out[d] == gy ? gx : out[d];
+  }
+
+  private void pair(int h, int beyond, boolean isLine) {
+    twin[h] = beyond;
+    if (beyond >= 0) {
+      twin[beyond] = h;
+    }
+    draw(h, isLine);
   }
 }

@@ -86,7 +86,7 @@ final class SurfaceFit {
     n = xyz.length / 3;
     int m = full.triangleCount();
     long wanted = Math.clamp((long) POINTS * n, FEWEST, MOST);
-    int every = (int) Math.max(1, m / wanted);
+    int every = (int) Math.max(1, Math.round((double) m / wanted));
     int[] all = new int[(m + every - 1) / every];
     int[] corners = full.triangles();
     Parallel.range(
@@ -153,11 +153,11 @@ final class SurfaceFit {
     float x = points[3 * i];
     float y = points[3 * i + 1];
     float z = points[3 * i + 2];
-    int v = root[i];
+    int v = nearestCorner(root[i], x, y, z);
     double least = Double.POSITIVE_INFINITY;
     on[i] = -1;
     // From vertex to vertex as long as that comes nearer.
-    for (int hop = 0; hop < 4; hop++) {
+    for (int hop = 0; hop < 8; hop++) {
       int best = -1;
       for (int k = fans.start()[v]; k < fans.start()[v + 1]; k++) {
         int t = fans.triangles()[k];
@@ -183,6 +183,39 @@ final class SurfaceFit {
       }
       v = u;
     }
+  }
+
+  /** From vertex to vertex as long as that comes nearer: a place, once per hop, costs little. */
+  private int nearestCorner(int from, float x, float y, float z) {
+    if (from < 0) {
+      return from;
+    }
+    int v = from;
+    float least = square(v, x, y, z);
+    for (int hop = 0; hop < 16; hop++) {
+      int best = v;
+      for (int k = fans.start()[v]; k < fans.start()[v + 1]; k++) {
+        int t = 3 * fans.triangles()[k];
+        int u = tri[t] == v ? tri[t + 1] : tri[t + 1] == v ? tri[t + 2] : tri[t];
+        float d = square(u, x, y, z);
+        if (d < least) {
+          least = d;
+          best = u;
+        }
+      }
+      if (best == v) {
+        return v;
+      }
+      v = best;
+    }
+    return v;
+  }
+
+  private float square(int v, float x, float y, float z) {
+    float dx = xyz[3 * v] - x;
+    float dy = xyz[3 * v + 1] - y;
+    float dz = xyz[3 * v + 2] - z;
+    return dx * dx + dy * dy + dz * dz;
   }
 
   private void solve(Work work) {

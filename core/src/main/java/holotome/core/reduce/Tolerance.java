@@ -6,6 +6,7 @@ import holotome.core.spatial.Nearness;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
+import java.util.BitSet;
 
 /**
  * As few triangles as a tolerance allows: no point of either surface is farther than it from the
@@ -28,15 +29,6 @@ final class Tolerance {
 
   private static final double LESS = 0.6;
 
-  /** Else a little less: what is done anew comes out differently elsewhere too. */
-  private static final double LITTLE_LESS = 0.95;
-
-  /** What a place that is too far off counts for more each time: a third of the distance. */
-  private static final float TIGHTER = 9;
-
-  /** So much tighter and it is kept as it is. */
-  private static final float TIGHTEST = 9 * 9;
-
   /** What is looked at quickly is to be nearer by a little than what is to be proved. */
   private static final double MARGIN = 0.97;
 
@@ -52,8 +44,11 @@ final class Tolerance {
   private final Bvh full;
   private final double tolerance;
   private final Wedges wedges;
+  private final boolean avoidsCrossings;
 
-  private Tolerance(Mesh mesh, double tolerance, Wedges wedges, Work work) {
+  private Tolerance(
+      Mesh mesh, double tolerance, Wedges wedges, boolean avoidsCrossings, Work work) {
+    this.avoidsCrossings = avoidsCrossings;
     this.wedges = wedges;
     this.mesh = mesh;
     this.tolerance = tolerance;
@@ -62,15 +57,25 @@ final class Tolerance {
 
   /** Decimates; the mesh itself where nothing can go. */
   static Mesh within(Mesh mesh, double tolerance, Wedges wedges, Work work) {
+    return within(mesh, tolerance, wedges, false, work);
+  }
+
+  /**
+   * Decimates.
+   *
+   * @param avoidsCrossings whether the light mesh may cut through itself only where the mesh does
+   */
+  static Mesh within(
+      Mesh mesh, double tolerance, Wedges wedges, boolean avoidsCrossings, Work work) {
     double diagonal = mesh.bounds().diagonal();
     int power = diagonal > 0 && diagonal < 1e60 ? -Math.getExponent(diagonal) : 0;
     if (Math.abs(power) > USUAL) {
       Mesh near = scaled(mesh, power);
-      Mesh light = within(near, Math.scalb(tolerance, power), wedges, work);
+      Mesh light = within(near, Math.scalb(tolerance, power), wedges, avoidsCrossings, work);
       return light == near ? mesh : scaled(light, -power);
     }
     Work indexing = work.part(0.05, CoreWords.of("work.indexing-the-surface"));
-    return new Tolerance(mesh, tolerance, wedges, indexing)
+    return new Tolerance(mesh, tolerance, wedges, avoidsCrossings, indexing)
         .run(work.part(0.95, CoreWords.of("work.decimating")));
   }
 
@@ -87,6 +92,7 @@ final class Tolerance {
     Arrays.fill(weight, 1);
     double limit = FIRST * tolerance;
     double left = 1;
+    Decimation.Course course = new Decimation.Course();
     for (int i = 0; i < MOST_TRIES; i++) {
       // Each try is given a third of what is left: how many there will be nobody knows.
       Work part = work.part(left / 3, CoreWords.of("work.decimating"));
@@ -98,6 +104,7 @@ final class Tolerance {
               limit,
               weight.clone(),
               wedges,
+              course,
               part.part(0.4, CoreWords.of("work.decimating")));
       if (light.mesh() == mesh) {
         break;
@@ -113,12 +120,12 @@ final class Tolerance {
       }
       if (many > far.length / MANY + 1) {
         limit *= LESS;
+        course = new Decimation.Course();
         continue;
       }
-      limit *= LITTLE_LESS;
       for (int v = 0; v < weight.length; v++) {
         if (light.root()[v] >= 0 && far[light.root()[v]]) {
-          weight[v] = weight[v] < TIGHTEST ? weight[v] * TIGHTER : Float.POSITIVE_INFINITY;
+          weight[v] = Float.POSITIVE_INFINITY;
         }
       }
     }
@@ -137,6 +144,13 @@ final class Tolerance {
         light, Nearness.seenFar(m, mesh, full, nearly, true, work.part(0.05, proving)), false, out);
     for (boolean o : out) {
       if (o) {
+        return out;
+      }
+    }
+    if (avoidsCrossings) {
+      BitSet crossing = Uncrossed.fresh(mesh, light, work.part(0, proving));
+      Uncrossed.corners(m, crossing).stream().forEach(v -> out[v] = true);
+      if (!crossing.isEmpty()) {
         return out;
       }
     }

@@ -16,6 +16,7 @@ import holotome.core.map.MapKind;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Maps;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
@@ -27,7 +28,9 @@ import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -56,8 +59,12 @@ public record WriteAsset(
             help = "Another unit, up axis and handedness than the destination's own",
             optional = true)
         AxisPreset axes,
-    @Parameter(help = "Which mesh: the Cast where there is one, or the Scan", preset = "cast")
+    @Parameter(
+            help =
+                "Which mesh: the Cast where there is one, the Scan, the stand-in or one of the levels",
+            preset = "cast")
         What what,
+    @Parameter(help = "Which level", preset = "1", min = 1, max = 8, when = "what=level") int level,
     @Parameter(
             help =
                 "Whether a file beside it carries the frames, for other tools and for reading it back",
@@ -97,11 +104,24 @@ public record WriteAsset(
   /** Which mesh is written. */
   public enum What {
     CAST,
-    SCAN
+    SCAN,
+    STAND_IN,
+    LEVEL
   }
 
   public WriteAsset(Destination for_, String name, Format format, String frame, What what) {
-    this(for_, name, format, frame, null, what, false);
+    this(for_, name, format, frame, null, what, 1, false);
+  }
+
+  public WriteAsset(
+      Destination for_,
+      String name,
+      Format format,
+      String frame,
+      AxisPreset axes,
+      What what,
+      boolean frameFile) {
+    this(for_, name, format, frame, axes, what, 1, frameFile);
   }
 
   public WriteAsset {
@@ -123,6 +143,20 @@ public record WriteAsset(
     return name + "." + written().name().toLowerCase(java.util.Locale.ROOT);
   }
 
+  /** The part that is written beside the Scan and the Cast. */
+  private Part<Mesh> beside() {
+    return Part.mesh(what == What.STAND_IN ? "stand-in" : "level-" + level);
+  }
+
+  @Override
+  public Set<Part<?>> reads() {
+    Set<Part<?>> out = new HashSet<>(Step.super.reads());
+    if (what == What.STAND_IN || what == What.LEVEL) {
+      out.add(beside());
+    }
+    return out;
+  }
+
   @Override
   public boolean writesFiles() {
     return true;
@@ -133,8 +167,15 @@ public record WriteAsset(
     if (run.out() == null) {
       throw Failure.cannot(CoreWords.of("write-asset.there-is-no-directory-to"));
     }
-    Mesh mesh = what == What.CAST ? in.current() : in.scan();
-    Maps maps = mesh == in.cast() ? in.maps() : null;
+    Mesh mesh =
+        switch (what) {
+          case CAST -> in.current();
+          case SCAN -> in.scan();
+          case STAND_IN, LEVEL -> in.require(beside());
+        };
+    // Levels of a Cast with charts lie in the texture square where it does: its maps are theirs.
+    boolean isMapped = mesh == in.cast() || what == What.LEVEL && mesh.uv() != null;
+    Maps maps = isMapped ? in.maps() : null;
     Target target = target(in.frame());
     if (written() == Format.GLB && (target.frame != null || axes != null)) {
       throw Failure.cannot(CoreWords.of("write-asset.glb-holds-metres-with-y"));

@@ -1,5 +1,6 @@
 package holotome.core.tangent;
 
+import holotome.core.attribute.Attribute;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
@@ -23,8 +24,58 @@ import java.util.Arrays;
 public record SplitMesh(
     int[] position, int[] texture, int[] corners, float[] normals, float[] tangents) {
 
-  /** Splits a mesh; O(T log T). */
+  /**
+   * Splits a mesh; O(T log T). Where it carries normals at its corners those are taken, and a
+   * vertex is parted where they differ; else they are those of the surface around each vertex.
+   */
   public static SplitMesh of(Mesh mesh) {
+    Attribute given = mesh.attributes().first(Attribute.Kind.NORMAL, Attribute.Domain.CORNER);
+    return given == null ? smooth(mesh) : parted(mesh, given);
+  }
+
+  /** Parted by texture coordinates and normals. */
+  private static SplitMesh parted(Mesh mesh, Attribute given) {
+    int[] tri = mesh.triangles();
+    int n = tri.length;
+    int[] uv = mesh.uv() == null ? null : mesh.uv().corners();
+    // Corners of one vertex are few: each is held against those of it that were met before.
+    int[] last = new int[mesh.vertexCount()];
+    Arrays.fill(last, -1);
+    int[] before = new int[n];
+    int[] position = new int[n];
+    int[] texture = new int[n];
+    int[] normal = new int[n];
+    int[] corners = new int[n];
+    int count = 0;
+    for (int c = 0; c < n; c++) {
+      int u = uv == null ? -1 : uv[c];
+      int at = last[tri[c]];
+      while (at >= 0 && (texture[at] != u || normal[at] != given.index()[c])) {
+        at = before[at];
+      }
+      if (at < 0) {
+        at = count++;
+        position[at] = tri[c];
+        texture[at] = u;
+        normal[at] = given.index()[c];
+        before[at] = last[tri[c]];
+        last[tri[c]] = at;
+      }
+      corners[c] = at;
+    }
+    float[] normals = new float[3 * count];
+    for (int i = 0; i < count; i++) {
+      System.arraycopy(given.floats(), 3 * normal[i], normals, 3 * i, 3);
+    }
+    return new SplitMesh(
+        Arrays.copyOf(position, count),
+        Arrays.copyOf(texture, count),
+        corners,
+        normals,
+        uv == null ? null : tangents(mesh, corners, normals));
+  }
+
+  private static SplitMesh smooth(Mesh mesh) {
     int[] tri = mesh.triangles();
     int n = tri.length;
     int[] position;

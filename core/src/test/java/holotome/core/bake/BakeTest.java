@@ -15,6 +15,7 @@ import holotome.core.mesh.Uv;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
+import holotome.core.reduce.Role;
 import holotome.core.step.Run;
 import holotome.core.tangent.SplitMesh;
 import holotome.core.task.Parallel;
@@ -127,7 +128,7 @@ class BakeTest {
   @Test
   void sphereBakesWithoutAMissAndTheSameOnOneThread() {
     Workpiece in = Workpiece.of(Shapes.coloured(Shapes.sphere(1, 6)), Frame.PLAIN);
-    Workpiece w = new Decimate(600, null, null, Decimate.As.CAST).apply(in, Run.unwatched()).work();
+    Workpiece w = new Decimate(600, null, null, Role.CAST).apply(in, Run.unwatched()).work();
     w = new MakeCharts(256, 3).apply(w, Run.unwatched()).work();
     BakeMaps step = new BakeMaps(BOTH, 256, 16, 6);
     Maps many = step.apply(w, Run.unwatched()).work().maps();

@@ -17,6 +17,7 @@ import holotome.core.mend.Tidy;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
+import holotome.core.reduce.Role;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
@@ -43,7 +44,7 @@ class HistoryTest {
 
   private static final Step CUT =
       new PlaneCut(new double[] {0, 0, 0.1}, new double[] {0, 0, 1}, PlaneCut.Close.FLAT);
-  private static final Step DECIMATE = new Decimate(300, null, null, Decimate.As.CAST);
+  private static final Step DECIMATE = new Decimate(300, null, null, Role.CAST);
 
   private static Workpiece twoPieces() {
     return Workpiece.of(

@@ -214,7 +214,7 @@ class DecimationTest {
     int last = Integer.MAX_VALUE;
     for (double tolerance : new double[] {0.001, 0.003, 0.01}) {
       Mesh cast =
-          new Decimate(null, null, new Length(tolerance), Decimate.As.CAST)
+          new Decimate(null, null, new Length(tolerance), Role.CAST)
               .apply(in, Run.unwatched())
               .work()
               .cast();
@@ -231,15 +231,12 @@ class DecimationTest {
   @Test
   void castOrScanAsAsked() {
     Workpiece in = Workpiece.of(Shapes.sphere(1, 4), Frame.PLAIN);
-    Workpiece cast =
-        new Decimate(500, null, null, Decimate.As.CAST).apply(in, Run.unwatched()).work();
+    Workpiece cast = new Decimate(500, null, null, Role.CAST).apply(in, Run.unwatched()).work();
     assertThat(cast.scan()).isSameAs(in.scan());
     assertThat(cast.cast().triangleCount()).isLessThanOrEqualTo(500);
-    Workpiece scan =
-        new Decimate(null, 10.0, null, Decimate.As.SCAN).apply(in, Run.unwatched()).work();
+    Workpiece scan = new Decimate(null, 10.0, null, Role.SCAN).apply(in, Run.unwatched()).work();
     assertThat(scan.cast()).isNull();
     assertThat(scan.scan().triangleCount()).isBetween(510, 512);
-    assertThatThrownBy(() -> new Decimate(null, null, null, Decimate.As.CAST))
-        .isInstanceOf(Failure.class);
+    assertThatThrownBy(() -> new Decimate(null, null, null, Role.CAST)).isInstanceOf(Failure.class);
   }
 }

@@ -17,10 +17,11 @@ class RegionsTest {
   void eachVertexAndTriangleIsDealtOutOnceAndRimsAreLocked() {
     Mesh m = Shapes.torus(3, 1, 120, 60);
     Regions r = of(m, 500, 0);
-    assertThat(r.count).isEqualTo((7200 + 511) / 512);
+    assertThat(r.count).isBetween((7200 + 499) / 500, 4 * 7200 / 500);
     BitSet vertices = new BitSet();
     BitSet triangles = new BitSet();
     for (int g = 0; g <= r.count; g++) {
+      assertThat(g == r.count || r.vertices(g) > 0 && r.vertices(g) <= 500).isTrue();
       for (int i = 0; g < r.count && i < r.vertices(g); i++) {
         int v = r.order[r.firstVertex(g) + i];
         assertThat(vertices.get(v)).isFalse();
@@ -34,7 +35,7 @@ class RegionsTest {
         int same = 0;
         for (int k = 0; k < 3; k++) {
           int v = m.triangles()[3 * t + k];
-          same += r.place[v] >> r.bits == g ? 1 : 0;
+          same += r.regionOf(v) == g ? 1 : 0;
           assertThat(g < r.count || r.isLocked(v)).isTrue();
         }
         assertThat(same == 3).isEqualTo(g < r.count);
@@ -84,5 +85,37 @@ class RegionsTest {
     assertThat(r.order).hasSize(ball.vertexCount());
     assertThat(r.count).isEqualTo(1);
     assertThat(of(new Mesh(new float[9], new int[0]), 64, 0).count).isZero();
+  }
+
+  /**
+   * In the same grid regions far from a change are the same: only those around it are dealt anew.
+   */
+  @Test
+  void aChangeSomewhereLeavesRegionsElsewhere() {
+    Mesh m = Shapes.torus(3, 1, 200, 100);
+    double[] extent = Regions.extent(m.xyz(), m.triangles());
+    float[] more = java.util.Arrays.copyOf(m.xyz(), m.xyz().length + 3 * 900);
+    int[] tri = java.util.Arrays.copyOf(m.triangles(), m.triangles().length + 3 * 300);
+    for (int i = 0; i < 900; i++) {
+      int v = m.vertexCount() + i;
+      more[3 * v] = 4;
+      more[3 * v + 1] = 0.001f * i;
+      tri[m.triangles().length + i] = v;
+    }
+    Regions before = new Regions(m.xyz(), m.triangles(), 500, 1, extent, Work.unwatched());
+    Regions after = new Regions(more, tri, 500, 1, extent, Work.unwatched());
+    assertThat(after.count).isGreaterThan(before.count);
+    int same = 0;
+    for (int v = 0; v < m.vertexCount(); v++) {
+      if (m.xyz()[3 * v] < -1) {
+        same++;
+        int a = before.regionOf(v);
+        int b = after.regionOf(v);
+        assertThat(after.vertices(b)).isEqualTo(before.vertices(a));
+        assertThat(after.place[v] - after.firstVertex(b))
+            .isEqualTo(before.place[v] - before.firstVertex(a));
+      }
+    }
+    assertThat(same).isGreaterThan(5000);
   }
 }

@@ -164,13 +164,13 @@ class WedgesTest {
   void theStepKeepsTextureIfAskedTo() {
     Workpiece in = Workpiece.of(wrapped(60, 30), Frame.PLAIN);
     Mesh kept =
-        new Decimate(900, null, null, Decimate.As.CAST, Decimate.Texture.KEEP, null)
+        new Decimate(
+                900, null, null, Role.CAST, Decimate.Texture.KEEP, null, Decimate.Crossings.AVOID)
             .apply(in, Run.unwatched())
             .work()
             .cast();
     assertThat(kept.uv()).isNotNull();
-    Mesh gone =
-        new Decimate(900, null, null, Decimate.As.CAST).apply(in, Run.unwatched()).work().cast();
+    Mesh gone = new Decimate(900, null, null, Role.CAST).apply(in, Run.unwatched()).work().cast();
     assertThat(gone.uv()).isNull();
   }
 }

@@ -18,6 +18,7 @@ import holotome.core.mesh.VertexColours;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
+import holotome.core.reduce.Role;
 import holotome.core.step.Run;
 import holotome.core.task.Work;
 import holotome.core.trim.KeepIslands;
@@ -117,7 +118,7 @@ class TexturedScanTest {
   void bakedFromAllOfThemTheColoursAreTheirs() throws IOException {
     Loaded l = MeshReader.read(ball(), Work.unwatched());
     Workpiece w = Workpiece.of(l.mesh(), l.frame());
-    w = new Decimate(1500, null, null, Decimate.As.CAST).apply(w, Run.unwatched()).work();
+    w = new Decimate(1500, null, null, Role.CAST).apply(w, Run.unwatched()).work();
     w = new MakeCharts(512, 4).apply(w, Run.unwatched()).work();
     w = new BakeMaps(List.of(MapKind.COLOUR), 512, 4, 8).apply(w, Run.unwatched()).work();
     Maps maps = w.maps();

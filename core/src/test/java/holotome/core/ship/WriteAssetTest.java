@@ -25,6 +25,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
+import holotome.core.reduce.Role;
 import holotome.core.step.Run;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
@@ -53,7 +54,7 @@ class WriteAssetTest {
         new KnownLength(new double[] {0, 0, 0}, new double[] {1, 0, 0}, Length.parse("25 mm"));
     w = new Scale(List.of(k)).apply(w, Run.unwatched()).work();
     w = new Turn(Turn.Axis.X, 30).apply(w, Run.unwatched()).work();
-    w = new Decimate(600, null, null, Decimate.As.CAST).apply(w, Run.unwatched()).work();
+    w = new Decimate(600, null, null, Role.CAST).apply(w, Run.unwatched()).work();
     w = new MakeCharts(256, 4).apply(w, Run.unwatched()).work();
     return new BakeMaps(List.of(MapKind.values()), 256, 4, 8).apply(w, Run.unwatched()).work();
   }

@@ -1,0 +1,54 @@
+package holotome.core.reduce;
+
+import holotome.core.attribute.Attribute;
+import holotome.core.mesh.Material;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.VertexColours;
+import holotome.core.spatial.Bvh;
+import holotome.core.spatial.Reprojection;
+import holotome.core.spatial.SurfaceDistance;
+import holotome.core.task.Work;
+import holotome.core.unit.Length;
+import holotome.core.words.CoreWords;
+
+/** What the steps that make a lighter mesh have in common. */
+final class Lightened {
+  private static final int MOST_SAMPLES = 100_000;
+
+  private Lightened() {}
+
+  /** The mesh with its pictures' colour at the vertices instead of the pictures. */
+  static Mesh colouredByVertex(Mesh mesh) {
+    if (!mesh.hasTexture()) {
+      return mesh;
+    }
+    Attribute colour =
+        Attribute.of(
+            Attribute.COLOUR,
+            Attribute.Kind.COLOUR,
+            Attribute.Domain.VERTEX,
+            VertexColours.of(mesh),
+            null);
+    return mesh.with(
+        mesh.attributes().without(Attribute.Kind.UV).with(colour),
+        mesh.materials().stream().map(m -> new Material(m.name(), m.argb(), null)).toList());
+  }
+
+  /** A new surface with what the old one beside it carries. */
+  static Mesh carrying(Mesh old, Mesh now, Work work) {
+    if (old.attributes().isEmpty()) {
+      work.advance(1);
+      return now;
+    }
+    Bvh bvh = Bvh.of(old, work.part(0.4, CoreWords.of("work.indexing-the-surface")));
+    return Reprojection.of(old, bvh, now, work.part(0.6, CoreWords.of("work.carrying-over")));
+  }
+
+  /** How far a light mesh is from what it was made of, in words. */
+  static String deviation(Mesh light, Mesh full, Work work) {
+    SurfaceDistance off =
+        SurfaceDistance.of(
+            light, full, (int) Math.min(MOST_SAMPLES, 4L * light.triangleCount() + 1000), work);
+    return CoreWords.of("decimate.deviation", Length.inBase(off.rms()), Length.inBase(off.max()));
+  }
+}

@@ -1,0 +1,144 @@
+package holotome.core.reduce;
+
+import holotome.core.attribute.Attribute;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Part;
+import holotome.core.part.Workpiece;
+import holotome.core.spatial.SelfIntersections;
+import holotome.core.step.Describes;
+import holotome.core.step.Outcome;
+import holotome.core.step.Parameter;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.task.Work;
+import holotome.core.topology.Adjacency;
+import holotome.core.words.CoreWords;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+
+/** Makes few, even, flat triangles that are meant to be seen. */
+@Describes(
+    id = "reduce.facets",
+    title = "Facets",
+    help = "Makes a mesh of few even triangles that are shown flat: the faceted look, on purpose.",
+    reads = {"scan"},
+    writes = {"scan", "cast", "maps", "stand-in"})
+public record MakeFacets(
+    @Parameter(help = "About how many facets", min = 4, max = 1e6, preset = "600") int triangles,
+    @Parameter(
+            help = "What becomes of the result: the Cast, a lighter Scan, or a stand-in beside it",
+            preset = "cast")
+        Role as)
+    implements Step {
+  /**
+   * Thinned to so many times the facets first: what is thinner than a facet is then still there,
+   * and lies between few triangles.
+   */
+  private static final int FIRST = 4;
+
+  private static final int TRIES = 2;
+
+  /** What crosses itself is made anew with so many times as many before that. */
+  private static final double MORE = 1.6;
+
+  @Override
+  public Set<Part<?>> writes() {
+    return as.writes();
+  }
+
+  @Override
+  public long memory(Workpiece in) {
+    return 130L * in.scan().triangleCount();
+  }
+
+  @Override
+  public Outcome apply(Workpiece in, Run run) {
+    Mesh scan = in.scan();
+    Mesh plain = Lightened.colouredByVertex(scan);
+    Mesh bare = new Mesh(plain.xyz(), plain.triangles());
+    Work work = run.work().part(0.6, CoreWords.of("work.evening"));
+    Mesh best = null;
+    long fewest = Long.MAX_VALUE;
+    for (int i = 0; i <= TRIES && fewest > 0; i++) {
+      Work part = work.part(1.0 / (TRIES + 1), CoreWords.of("work.evening"));
+      Work making = part.part(0.8, CoreWords.of("work.evening"));
+      // Where even triangles cannot do without, ones of several sizes may.
+      Mesh made =
+          i < TRIES
+              ? made(bare, FIRST * Math.pow(MORE, i), making)
+              : Uncrossed.decimate(bare, triangles, Wedges.NONE, making).light().mesh();
+      String looking = CoreWords.of("common.looking-for-self-intersections");
+      long crossing = SelfIntersections.of(made, part.part(0.2, looking)).triangles().cardinality();
+      if (crossing < fewest) {
+        fewest = crossing;
+        best = made;
+      }
+    }
+    Mesh carried =
+        Lightened.carrying(
+            plain.with(plain.attributes().without(Attribute.Kind.UV), plain.materials()),
+            best,
+            run.work().part(0.25, CoreWords.of("work.carrying-over")));
+    Mesh light = carried.with(flat(carried));
+    List<String> notes = new ArrayList<>();
+    notes.add(CoreWords.of("facets.made", light.triangleCount(), scan.triangleCount()));
+    notes.add(
+        Lightened.deviation(
+            light, scan, run.work().part(0.15, CoreWords.of("work.measuring-deviation"))));
+    if (fewest > 0) {
+      notes.add(CoreWords.of("reduce.cross", fewest));
+    }
+    int open = openEdges(light);
+    notes.add(open == 0 ? CoreWords.of("facets.closed") : CoreWords.of("facets.open", open));
+    return new Outcome(as.into(in, light), notes);
+  }
+
+  private Mesh made(Mesh mesh, double first, Work work) {
+    Decimation.Result thin =
+        Decimation.of(
+            mesh,
+            (int) Math.min(mesh.triangleCount(), first * triangles),
+            Double.POSITIVE_INFINITY,
+            null,
+            Wedges.NONE,
+            work.part(0.6, CoreWords.of("work.decimating")));
+    Mesh m = thin.mesh();
+    double length = Remeshing.lengthFor(Measures.area(m), triangles);
+    float[] all = new float[m.vertexCount()];
+    java.util.Arrays.fill(all, (float) length);
+    return Remeshing.run(
+            mesh,
+            new Remeshing.Result(m, thin.root(), null),
+            all,
+            work.part(0.4, CoreWords.of("work.evening")))
+        .mesh();
+  }
+
+  private static int openEdges(Mesh mesh) {
+    int open = 0;
+    for (int twin : Adjacency.of(mesh).twin()) {
+      open += twin < 0 ? 1 : 0;
+    }
+    return open;
+  }
+
+  /** Each triangle's own normal at its corners: so it is shown and written flat. */
+  private static Attribute flat(Mesh mesh) {
+    int n = mesh.triangleCount();
+    float[] normals = new float[3 * n];
+    int[] of = new int[3 * n];
+    double[] cross = new double[3];
+    for (int t = 0; t < n; t++) {
+      Measures.cross(mesh.xyz(), mesh.triangles(), t, cross);
+      double l = Math.sqrt(cross[0] * cross[0] + cross[1] * cross[1] + cross[2] * cross[2]);
+      for (int k = 0; k < 3; k++) {
+        normals[3 * t + k] = l > 0 ? (float) (cross[k] / l) : k == 2 ? 1 : 0;
+        of[3 * t + k] = t;
+      }
+    }
+    return Attribute.of(
+        Attribute.NORMAL, Attribute.Kind.NORMAL, Attribute.Domain.CORNER, normals, of);
+  }
+}
