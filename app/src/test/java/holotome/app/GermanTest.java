@@ -178,6 +178,8 @@ class GermanTest extends WindowCase {
     d.click("tool-islands");
     apply();
     stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT1);
+    d.settle();
     apply();
     stage(KeyCode.DIGIT6);
     apply();

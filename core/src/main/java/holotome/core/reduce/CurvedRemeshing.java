@@ -90,14 +90,11 @@ final class CurvedRemeshing {
    */
   static Mesh within(Mesh mesh, double tolerance, byte[] lines, Work work) {
     double mean = Remeshing.lengthFor(Measures.area(mesh), mesh.triangleCount());
-    double longest = Math.max(mean, mesh.bounds().diagonal() / 20);
+    double finest = Math.max(mean, 2 * tolerance);
+    double longest = Math.max(finest, mesh.bounds().diagonal() / 20);
     CurvedRemeshing c =
         new CurvedRemeshing(
-            mesh,
-            lines,
-            Math.max(mean, 2 * tolerance),
-            longest,
-            work.part(0.2, CoreWords.of("work.evening")));
+            mesh, lines, finest, longest, work.part(0.2, CoreWords.of("work.evening")));
     return c.proved(tolerance, mean, work.part(0.8, CoreWords.of("work.evening")));
   }
 

@@ -259,6 +259,13 @@ class EveryStepTest {
         given(CAST),
         given(Map.of("do", "reduce.decimate", "percent", 20, "as", "scan")),
         given(Map.of("do", "reduce.decimate", "tolerance", "2 mm")),
+        given(Map.of("do", "reduce.decimate", "triangles", 500, "as", "stand-in")),
+        given(Map.of("do", "reduce.remesh", "triangles", 800)),
+        given(Map.of("do", "reduce.remesh", "edge", "9 cm", "sizes", "curvature")),
+        given(Map.of("do", "reduce.remesh", "tolerance", "5 mm", "as", "scan")),
+        given(Map.of("do", "reduce.facets", "triangles", 120)),
+        given(Map.of("do", "reduce.levels", "percent", 50, "count", 2), List.of(CAST)),
+        given(Map.of("do", "reduce.levels", "triangles", List.of(900, 300))),
         given(CHARTS, List.of(CAST)),
         given(BAKED, List.of(CAST, CHARTS)),
         given(
