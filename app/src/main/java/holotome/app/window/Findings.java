@@ -20,6 +20,7 @@ import holotome.core.log.History;
 import holotome.core.log.Lines;
 import holotome.core.mend.FillHoles;
 import holotome.core.mend.Tidy;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.reduce.Role;
@@ -31,6 +32,7 @@ import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 
 /** What there is to say about the work in each stage. */
 final class Findings {
@@ -395,12 +397,12 @@ final class Findings {
                 "findings.triangles-of-the-scan",
                 w.cast().triangleCount(),
                 100.0 * w.cast().triangleCount() / w.scan().triangleCount(),
-                lastNote(Decimate.class))));
+                lastNote(s -> !(s instanceof MakeCharts) && s.writes().contains(Part.CAST)))));
   }
 
-  private String lastNote(Class<? extends Step> type) {
+  private String lastNote(Predicate<Step> made) {
     for (History.Line l : session.history().lines().reversed()) {
-      if (type.isInstance(l.entry().step()) && l.entry().on()) {
+      if (made.test(l.entry().step()) && l.entry().on()) {
         List<String> notes = l.effect().notes();
         String rest = String.join("; ", notes.subList(Math.min(1, notes.size() - 1), notes.size()));
         return notes.size() == 1 ? rest : Character.toUpperCase(rest.charAt(0)) + rest.substring(1);
@@ -431,7 +433,8 @@ final class Findings {
               MakeCharts.class));
     }
     return List.of(
-        Finding.good(AppWords.of("findings.unwrapped"), lastNote(MakeCharts.class) + "."));
+        Finding.good(
+            AppWords.of("findings.unwrapped"), lastNote(MakeCharts.class::isInstance) + "."));
   }
 
   private List<Finding> bake(Workpiece w) {
@@ -523,7 +526,9 @@ final class Findings {
         session.history().lines().stream()
             .anyMatch(l -> l.entry().step() instanceof WriteAsset && l.entry().on());
     if (written) {
-      out.add(Finding.good(AppWords.of("findings.written"), lastNote(WriteAsset.class) + "."));
+      out.add(
+          Finding.good(
+              AppWords.of("findings.written"), lastNote(WriteAsset.class::isInstance) + "."));
     } else {
       out.add(
           finding(

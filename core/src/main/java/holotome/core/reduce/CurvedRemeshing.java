@@ -7,7 +7,6 @@ import holotome.core.spatial.Nearness;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.words.CoreWords;
-import java.util.Arrays;
 
 /**
  * Triangles of even shape that are smaller where the surface is more curved ({@link
@@ -73,14 +72,7 @@ final class CurvedRemeshing {
       float l = lengths[Math.max(0, u)];
       each[v] = u < 0 || held[v] ? -l : l;
     }
-    Remeshing.Result untouched = new Remeshing.Result(mesh, identity(each.length), lines);
-    return Remeshing.run(mesh, untouched, each, work);
-  }
-
-  private static int[] identity(int n) {
-    int[] out = new int[n];
-    Arrays.setAll(out, i -> i);
-    return out;
+    return Remeshing.run(mesh, Remeshing.untouched(mesh, lines), each, work);
   }
 
   /**

@@ -132,7 +132,8 @@ public record Decimate(
             cosine,
             run.work().part(0.05, CoreWords.of("work.finding-seams")));
     Work work = run.work().part(0.8, CoreWords.of("work.decimating"));
-    boolean avoids = crossings == Crossings.AVOID;
+    boolean isTooMany = plain.triangleCount() > Uncrossed.MOST_TRIED;
+    boolean avoids = crossings == Crossings.AVOID && !isTooMany;
     Mesh light;
     int cutting = 0;
     if (tolerance != null) {
@@ -154,6 +155,9 @@ public record Decimate(
       notes.add(CoreWords.of("decimate.proved", tolerance));
     } else if (light.triangleCount() > 1.02 * target + 2) {
       notes.add(CoreWords.of("decimate.no-further-edge-could-go"));
+    }
+    if (crossings == Crossings.AVOID && isTooMany) {
+      notes.add(CoreWords.of("reduce.not-looked-for", Uncrossed.MOST_TRIED));
     }
     if (cutting > 0) {
       notes.add(CoreWords.of("reduce.cross", cutting));

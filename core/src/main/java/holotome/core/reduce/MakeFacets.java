@@ -5,6 +5,7 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
+import holotome.core.spatial.Bvh;
 import holotome.core.spatial.SelfIntersections;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
@@ -38,10 +39,12 @@ public record MakeFacets(
    */
   private static final int FIRST = 4;
 
+  /** The cosine of the turn from which on an edge is kept as a line, if that can be. */
+  private static final double SHARP = 0.5;
+
   private static final int TRIES = 2;
 
-  /** What crosses itself is made anew with so many times as many before that. */
-  private static final double MORE = 1.6;
+  private static final double MANY = 1.25;
 
   @Override
   public Set<Part<?>> writes() {
@@ -58,22 +61,26 @@ public record MakeFacets(
     Mesh scan = in.scan();
     Mesh plain = Lightened.colouredByVertex(scan);
     Mesh bare = new Mesh(plain.xyz(), plain.triangles());
-    Work work = run.work().part(0.6, CoreWords.of("work.evening"));
+    Bvh bvh = Bvh.of(bare, run.work().part(0.1, CoreWords.of("work.indexing-the-surface")));
+    Work work = run.work().part(0.5, CoreWords.of("work.evening"));
     Mesh best = null;
-    long fewest = Long.MAX_VALUE;
-    for (int i = 0; i <= TRIES && fewest > 0; i++) {
+    int fewest = Integer.MAX_VALUE;
+    for (int i = 0; i <= TRIES && (fewest > 0 || best.triangleCount() > MANY * triangles); i++) {
       Work part = work.part(1.0 / (TRIES + 1), CoreWords.of("work.evening"));
       Work making = part.part(0.8, CoreWords.of("work.evening"));
       // Where even triangles cannot do without, ones of several sizes may.
       Mesh made =
           i < TRIES
-              ? made(bare, FIRST * Math.pow(MORE, i), making)
+              ? made(bare, bvh, i == 0, making)
               : Uncrossed.decimate(bare, triangles, Wedges.NONE, making).light().mesh();
       String looking = CoreWords.of("common.looking-for-self-intersections");
-      long crossing = SelfIntersections.of(made, part.part(0.2, looking)).triangles().cardinality();
-      if (crossing < fewest) {
-        fewest = crossing;
+      int crossing = SelfIntersections.of(made, part.part(0.2, looking)).triangles().cardinality();
+      // Edges that are held need their triangles: too many of them is no answer.
+      boolean isFew = made.triangleCount() <= MANY * triangles;
+      boolean isBetter = best != null && best.triangleCount() > MANY * triangles;
+      if (best == null || isFew && (isBetter || crossing < fewest)) {
         best = made;
+        fewest = crossing;
       }
     }
     Mesh carried =
@@ -95,24 +102,28 @@ public record MakeFacets(
     return new Outcome(as.into(in, light), notes);
   }
 
-  private Mesh made(Mesh mesh, double first, Work work) {
+  private Mesh made(Mesh mesh, Bvh bvh, boolean keepsEdges, Work work) {
     Decimation.Result thin =
         Decimation.of(
             mesh,
-            (int) Math.min(mesh.triangleCount(), first * triangles),
+            (int) Math.min(mesh.triangleCount(), (double) FIRST * triangles),
             Double.POSITIVE_INFINITY,
             null,
             Wedges.NONE,
             work.part(0.6, CoreWords.of("work.decimating")));
-    Mesh m = thin.mesh();
-    double length = Remeshing.lengthFor(Measures.area(m), triangles);
-    float[] all = new float[m.vertexCount()];
-    java.util.Arrays.fill(all, (float) length);
-    return Remeshing.run(
-            mesh,
-            new Remeshing.Result(m, thin.root(), null),
-            all,
-            work.part(0.4, CoreWords.of("work.evening")))
+    byte[] lines =
+        keepsEdges
+            ? Wedges.of(
+                    thin.mesh(),
+                    false,
+                    false,
+                    SHARP,
+                    work.part(0.1, CoreWords.of("work.finding-seams")))
+                .lines()
+            : null;
+    Remeshing.Result start = new Remeshing.Result(thin.mesh(), thin.root(), lines);
+    return Remeshing.toCount(
+            mesh, start, triangles, bvh, work.part(0.3, CoreWords.of("work.evening")))
         .mesh();
   }
 

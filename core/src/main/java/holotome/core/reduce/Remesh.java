@@ -61,6 +61,9 @@ public record Remesh(
   /** More than this no mesh can have. */
   private static final double MOST = 5e8;
 
+  /** Lines that are no wider than so many sides are not held. */
+  private static final double SEEN = 3;
+
   /** How large the triangles are. */
   public enum Sizes {
     EVEN,
@@ -135,8 +138,13 @@ public record Remesh(
       return CurvedRemeshing.within(mesh, in.frame().toBaseLength(tolerance.metres()), lines, work);
     }
     double count = triangles != null ? triangles : count(in);
-    return sizes == Sizes.CURVATURE
-        ? CurvedRemeshing.byCount(mesh, (int) count, lines, work)
-        : Remeshing.even(mesh, Remeshing.lengthFor(Measures.area(mesh), count), lines, work).mesh();
+    double length = Remeshing.lengthFor(Measures.area(mesh), count);
+    byte[] seen = LongLines.of(mesh, lines, SEEN * length);
+    if (sizes == Sizes.CURVATURE) {
+      return CurvedRemeshing.byCount(mesh, (int) count, seen, work);
+    }
+    return triangles != null
+        ? Remeshing.toCount(mesh, Remeshing.untouched(mesh, seen), count, null, work).mesh()
+        : Remeshing.even(mesh, length, seen, work).mesh();
   }
 }

@@ -1,6 +1,9 @@
 package holotome.core.reduce;
 
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.spatial.Bvh;
+import holotome.core.spatial.BvhQuery;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -20,12 +23,18 @@ import java.util.Arrays;
  */
 final class Remeshing {
   private static final int REGION = 1 << 12;
+  private static final int GRAIN = 1 << 10;
 
   /** Rounds, each with regions of its own. */
   private static final int ROUNDS = 4;
 
   /** More rounds where triangles become many times as many: each can double them. */
   private static final int MOST_ROUNDS = 24;
+
+  /** So near to the number asked for is near enough; else the length is corrected so often. */
+  private static final double CLOSE = 0.04;
+
+  private static final int CORRECTIONS = 4;
 
   private final float[] none = {};
   private final double unit;
@@ -81,8 +90,36 @@ final class Remeshing {
   static Result even(Mesh mesh, double length, byte[] lines, Work work) {
     float[] all = new float[mesh.vertexCount()];
     Arrays.fill(all, (float) length);
-    Result untouched = new Result(mesh, identity(mesh.vertexCount()), lines);
-    return run(mesh, untouched, all, work);
+    return run(mesh, untouched(mesh, lines), all, work);
+  }
+
+  /**
+   * About so many even triangles, made of a mesh or of what was made of it: where the length that
+   * should lead to them leads to more or fewer, it is corrected.
+   *
+   * @param bvh of the full mesh, whose nearest points vertices are put to before they are fitted,
+   *     which few large triangles need; null to leave that out
+   */
+  static Result toCount(Mesh full, Result start, double triangles, Bvh bvh, Work work) {
+    double length = lengthFor(Measures.area(start.mesh), triangles);
+    Result made = start;
+    for (int i = 0; i < CORRECTIONS; i++) {
+      Work part = work.part(i == 0 ? 0.7 : 0.1, CoreWords.of("work.evening"));
+      float[] all = new float[made.mesh.vertexCount()];
+      Arrays.fill(all, (float) length);
+      made = run(full, made, all, bvh, part);
+      double off = made.mesh.triangleCount() / triangles;
+      if (Math.abs(off - 1) < CLOSE) {
+        break;
+      }
+      length *= Math.sqrt(off);
+    }
+    return made;
+  }
+
+  /** A mesh of which nothing was made yet. */
+  static Result untouched(Mesh mesh, byte[] lines) {
+    return new Result(mesh, identity(mesh.vertexCount()), lines);
   }
 
   /**
@@ -94,6 +131,10 @@ final class Remeshing {
    *     as it is
    */
   static Result run(Mesh full, Result start, float[] length, Work work) {
+    return run(full, start, length, null, work);
+  }
+
+  private static Result run(Mesh full, Result start, float[] length, Bvh bvh, Work work) {
     Remeshing r = new Remeshing(start.mesh, start.lines, length);
     boolean hadRoom = true;
     for (int i = 0; i < ROUNDS || !hadRoom && i < MOST_ROUNDS; i++) {
@@ -109,6 +150,9 @@ final class Remeshing {
         fixed[last.root[v]] = true;
       }
     }
+    if (bvh != null) {
+      project(fitted, full, bvh);
+    }
     SurfaceFit.fit(
         full,
         made.root,
@@ -117,6 +161,26 @@ final class Remeshing {
         fixed,
         work.part(0.25, CoreWords.of("work.fitting")));
     return new Result(new Mesh(fitted, made.mesh.triangles()), made.root, made.lines);
+  }
+
+  private static void project(float[] xyz, Mesh full, Bvh bvh) {
+    Parallel.range(
+        xyz.length / 3,
+        GRAIN,
+        Work.unwatched(),
+        (from, to) -> {
+          BvhQuery near = new BvhQuery(bvh);
+          for (int v = from; v < to; v++) {
+            near.closest(xyz[3 * v], xyz[3 * v + 1], xyz[3 * v + 2], Float.POSITIVE_INFINITY);
+            for (int k = 0; k < 3 && near.triangle >= 0; k++) {
+              int t = 3 * near.triangle;
+              double a = full.xyz()[3 * full.triangles()[t] + k];
+              double b = full.xyz()[3 * full.triangles()[t + 1] + k];
+              double c = full.xyz()[3 * full.triangles()[t + 2] + k];
+              xyz[3 * v + k] = (float) (a + near.u * (b - a) + near.v * (c - a));
+            }
+          }
+        });
   }
 
   private static int[] identity(int n) {

@@ -19,8 +19,13 @@ import java.util.BitSet;
 final class Uncrossed {
   private static final int TRIES = 8;
 
-  /** Of more triangles it is only counted. */
+  /**
+   * All tries together decimate no more triangles than this, or three times as many as there are.
+   */
   private static final int MOST = 1 << 24;
+
+  /** Of more triangles it is not asked for: it would take as long again, and memory. */
+  static final int MOST_TRIED = 1 << 25;
 
   /** What comes to cut counts for so much more the next time: a quarter of the distance. */
   private static final float TIGHTER = 16;
@@ -40,6 +45,8 @@ final class Uncrossed {
     Decimation.Course course = new Decimation.Course();
     double left = 1;
     Result best = null;
+    int n = mesh.triangleCount();
+    int tries = Math.clamp(MOST / Math.max(1, n), 3, TRIES);
     for (int i = 0; ; i++) {
       // Mostly the first is the last.
       double share = i == 0 ? 0.6 : left / 2;
@@ -66,7 +73,7 @@ final class Uncrossed {
         weight = new float[mesh.vertexCount()];
         Arrays.fill(weight, 1);
       }
-      if (best.crossing == 0 || !isFew || i == TRIES - 1 || mesh.triangleCount() > MOST) {
+      if (best.crossing == 0 || !isFew || i == tries - 1) {
         work.advance(left);
         return best;
       }

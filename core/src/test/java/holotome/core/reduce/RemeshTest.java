@@ -247,6 +247,20 @@ class RemeshTest {
     assertThat(lengths[lengths.length * 9 / 10] / lengths[lengths.length / 10]).isLessThan(2.2);
   }
 
+  /** A sharp crumb on a large sheet is no line to large triangles; the sheet's fold is one. */
+  @Test
+  void linesThatAreSmallerThanTheTrianglesAreNotHeld() {
+    Mesh both = Shapes.together(Shapes.cube(1), Shapes.moved(Shapes.cube(20), 40, 0, 0));
+    byte[] lines = Wedges.of(both, false, false, 0.5, Work.unwatched()).lines();
+    byte[] seen = LongLines.of(both, lines, 3);
+    assertThat(seen).hasSameSizeAs(lines);
+    for (int t = 0; t < 24; t++) {
+      assertThat(lines[t]).isNotZero();
+      assertThat(seen[t]).isEqualTo(t < 12 ? 0 : lines[t]);
+    }
+    assertThat(LongLines.of(both, null, 3)).isNull();
+  }
+
   @Test
   void oneOfTheThreeIsGiven() {
     assertThatThrownBy(() -> new Remesh(null, null, null, null, 60, Role.CAST))
