@@ -60,7 +60,8 @@ public record MakeFacets(
   public Outcome apply(Workpiece in, Run run) {
     Mesh scan = in.scan();
     Mesh plain = Lightened.colouredByVertex(scan);
-    Mesh bare = new Mesh(plain.xyz(), plain.triangles());
+    UsualSize size = UsualSize.of(plain);
+    Mesh bare = size.to(new Mesh(plain.xyz(), plain.triangles()));
     Bvh bvh = Bvh.of(bare, run.work().part(0.1, CoreWords.of("work.indexing-the-surface")));
     Work work = run.work().part(0.5, CoreWords.of("work.evening"));
     Mesh best = null;
@@ -86,7 +87,7 @@ public record MakeFacets(
     Mesh carried =
         Lightened.carrying(
             plain.with(plain.attributes().without(Attribute.Kind.UV), plain.materials()),
-            best,
+            size.back(best),
             run.work().part(0.25, CoreWords.of("work.carrying-over")));
     Mesh light = carried.with(flat(carried));
     List<String> notes = new ArrayList<>();

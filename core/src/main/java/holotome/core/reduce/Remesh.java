@@ -133,18 +133,27 @@ public record Remesh(
     return new Outcome(as.into(in, light), notes);
   }
 
-  private Mesh made(Workpiece in, Mesh mesh, byte[] lines, Work work) {
+  private Mesh made(Workpiece in, Mesh given, byte[] lines, Work work) {
+    if (!(Measures.area(given) > 0)) {
+      work.advance(1);
+      return given;
+    }
+    UsualSize size = UsualSize.of(given);
+    Mesh mesh = size.to(given);
     if (tolerance != null) {
-      return CurvedRemeshing.within(mesh, in.frame().toBaseLength(tolerance.metres()), lines, work);
+      double far = size.to(in.frame().toBaseLength(tolerance.metres()));
+      return size.back(CurvedRemeshing.within(mesh, far, lines, work));
     }
     double count = triangles != null ? triangles : count(in);
     double length = Remeshing.lengthFor(Measures.area(mesh), count);
     byte[] seen = LongLines.of(mesh, lines, SEEN * length);
     if (sizes == Sizes.CURVATURE) {
-      return CurvedRemeshing.byCount(mesh, (int) count, seen, work);
+      return size.back(CurvedRemeshing.byCount(mesh, (int) count, seen, work));
     }
-    return triangles != null
-        ? Remeshing.toCount(mesh, Remeshing.untouched(mesh, seen), count, null, work).mesh()
-        : Remeshing.even(mesh, length, seen, work).mesh();
+    Remeshing.Result made =
+        triangles != null
+            ? Remeshing.toCount(mesh, Remeshing.untouched(mesh, seen), count, null, work)
+            : Remeshing.even(mesh, length, seen, work);
+    return size.back(made.mesh());
   }
 }

@@ -34,12 +34,6 @@ final class Tolerance {
 
   private static final int MOST_TRIES = 30;
 
-  /**
-   * Squares of distances are floats: what is larger or smaller than this power of two is brought to
-   * about 1 by one, which loses nothing, and back.
-   */
-  private static final int USUAL = 40;
-
   private final Mesh mesh;
   private final Bvh full;
   private final double tolerance;
@@ -67,24 +61,13 @@ final class Tolerance {
    */
   static Mesh within(
       Mesh mesh, double tolerance, Wedges wedges, boolean avoidsCrossings, Work work) {
-    double diagonal = mesh.bounds().diagonal();
-    int power = diagonal > 0 && diagonal < 1e60 ? -Math.getExponent(diagonal) : 0;
-    if (Math.abs(power) > USUAL) {
-      Mesh near = scaled(mesh, power);
-      Mesh light = within(near, Math.scalb(tolerance, power), wedges, avoidsCrossings, work);
-      return light == near ? mesh : scaled(light, -power);
-    }
+    UsualSize size = UsualSize.of(mesh);
+    Mesh near = size.to(mesh);
     Work indexing = work.part(0.05, CoreWords.of("work.indexing-the-surface"));
-    return new Tolerance(mesh, tolerance, wedges, avoidsCrossings, indexing)
-        .run(work.part(0.95, CoreWords.of("work.decimating")));
-  }
-
-  private static Mesh scaled(Mesh mesh, int power) {
-    float[] p = mesh.xyz().clone();
-    for (int i = 0; i < p.length; i++) {
-      p[i] = Math.scalb(p[i], power);
-    }
-    return mesh.withPositions(p);
+    Mesh light =
+        new Tolerance(near, size.to(tolerance), wedges, avoidsCrossings, indexing)
+            .run(work.part(0.95, CoreWords.of("work.decimating")));
+    return light == near ? mesh : size.back(light);
   }
 
   private Mesh run(Work work) {

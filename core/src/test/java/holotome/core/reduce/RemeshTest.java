@@ -261,6 +261,46 @@ class RemeshTest {
     assertThat(LongLines.of(both, null, 3)).isNull();
   }
 
+  /** Vast and tiny meshes come out as usual ones do: squares neither overflow nor vanish. */
+  @ParameterizedTest
+  @ValueSource(ints = {100, -100})
+  void vastAndTinyMeshesAreMadeAsUsualOnes(int power) {
+    Mesh ring = Shapes.torus(3, 1, 100, 40);
+    float[] p = ring.xyz().clone();
+    for (int i = 0; i < p.length; i++) {
+      p[i] = Math.scalb(p[i], power);
+    }
+    Mesh other = ring.withPositions(p);
+    double unit = Math.scalb(1.0, power);
+    Remesh curved = new Remesh(2000, null, null, Remesh.Sizes.CURVATURE, 60, Role.CAST);
+    assertThat(made(other, curved).triangleCount())
+        .isCloseTo(made(ring, curved).triangleCount(), within(60));
+    Remesh near = new Remesh(null, null, new Length(0.02 * unit), Remesh.Sizes.EVEN, 60, Role.CAST);
+    Mesh even = made(other, near);
+    assertThat(even.triangleCount()).isBetween(500, ring.triangleCount() - 1);
+    float[] back = even.xyz().clone();
+    for (int i = 0; i < back.length; i++) {
+      back[i] = Math.scalb(back[i], -power);
+    }
+    Mesh usual = even.withPositions(back);
+    float[] points = SurfaceDistance.sample(ring, 300);
+    for (int i = 0; i < points.length; i += 3) {
+      double[] q = {points[i], points[i + 1], points[i + 2]};
+      assertThat(Naive.distance(q, usual)).isLessThanOrEqualTo(0.02);
+    }
+  }
+
+  @Test
+  void whatHasNoAreaStaysAsItIs() {
+    Mesh line = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 2, 0, 0}, new int[] {0, 1, 2});
+    for (Remesh step :
+        List.of(
+            to(50), new Remesh(null, null, new Length(0.01), Remesh.Sizes.EVEN, 60, Role.CAST))) {
+      Mesh out = step.apply(Workpiece.of(line, Frame.PLAIN), Run.unwatched()).work().cast();
+      assertThat(out.triangles()).isEqualTo(line.triangles());
+    }
+  }
+
   @Test
   void oneOfTheThreeIsGiven() {
     assertThatThrownBy(() -> new Remesh(null, null, null, null, 60, Role.CAST))
