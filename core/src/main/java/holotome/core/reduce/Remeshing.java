@@ -36,7 +36,9 @@ final class Remeshing {
 
   private static final int CORRECTIONS = 4;
 
-  private final float[] none = {};
+  /** No edge is to be shorter than so many steps of the coordinates' floats. */
+  private static final float FLOATS = 4;
+
   private final double unit;
 
   /** What is made anew with a little changed has the same regions elsewhere. */
@@ -54,8 +56,17 @@ final class Remeshing {
 
   private Remeshing(Mesh start, byte[] lines, float[] length) {
     this.lines = lines;
-    this.length = length.clone();
     xyz = start.xyz().clone();
+    // Shorter than floats tell apart at these coordinates edges would be cut for ever.
+    float reach = 0;
+    for (float x : xyz) {
+      reach = Math.max(reach, Math.abs(x));
+    }
+    float shortest = FLOATS * Math.ulp(reach);
+    this.length = new float[length.length];
+    for (int v = 0; v < length.length; v++) {
+      this.length[v] = Math.copySign(Math.max(Math.abs(length[v]), shortest), length[v]);
+    }
     tri = start.triangles();
     extent = Regions.extent(xyz, tri);
     into = new int[start.vertexCount()];
@@ -298,9 +309,9 @@ final class Remeshing {
     private boolean hadRoom;
 
     /** Places and lengths of what is new, and the triangles that are left, by numbers here. */
-    private float[] added = none;
+    private float[] added = {};
 
-    private float[] addedLength = none;
+    private float[] addedLength = {};
     private int[] left = {};
     private byte[] leftLines;
     private int newVertex;

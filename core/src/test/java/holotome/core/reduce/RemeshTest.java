@@ -301,6 +301,18 @@ class RemeshTest {
     }
   }
 
+  /** So far from the origin that its points fall together: no endless cutting, nothing lost. */
+  @Test
+  void farFromTheOriginItEnds() {
+    float[] p = Shapes.torus(2, 0.8, 60, 30).xyz().clone();
+    for (int i = 0; i < p.length; i++) {
+      p[i] += 5e6f;
+    }
+    Mesh far = new Mesh(p, Shapes.torus(2, 0.8, 60, 30).triangles());
+    Mesh even = to(700).apply(Workpiece.of(far, Frame.PLAIN), Run.unwatched()).work().cast();
+    assertThat(even.triangleCount()).isBetween(1, far.triangleCount());
+  }
+
   @Test
   void oneOfTheThreeIsGiven() {
     assertThatThrownBy(() -> new Remesh(null, null, null, null, 60, Role.CAST))
