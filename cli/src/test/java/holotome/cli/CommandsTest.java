@@ -159,6 +159,8 @@ class CommandsTest {
       assertThat(d.get("max").asDouble()).isGreaterThanOrEqualTo(d.get("p95").asDouble());
       assertThat(d.get("mean").asDouble()).isLessThanOrEqualTo(d.get("rms").asDouble());
     }
+    // The corner that is farthest: that of the moved one at the far end.
+    assertThat(json().at("/bToA/at/0").asDouble()).isBetween(10.0, 12.0);
     assertThat(json().get("diagonal").asDouble()).isCloseTo(Math.sqrt(3), within(1e-6));
     assertThat(run("compare", a, a)).isZero();
     assertThat(printed()).contains("A to B").contains("both");

@@ -1,0 +1,281 @@
+package holotome.core.spatial;
+
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.task.Parallel;
+import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
+
+/**
+ * How far a surface lies from another one, everywhere: the distance of each vertex to the nearest
+ * point of the other, above nought where it lies outside of it.
+ *
+ * <p>What all of the surface comes to is summed up over its area by vertices and middles of
+ * triangles (a twelfth each, three quarters: exact for polynomials of the second degree; Hammer and
+ * Stroud, "Numerical integration over simplexes", 1956); no points are left to chance. Outside is
+ * where the normal of the other surface points, between its vertices as on its triangles; beside
+ * its borders that says nothing.
+ *
+ * <p>A closest point a vertex and one a triangle, each looked for no farther than the one before
+ * it: about 0.5 µs on one core between surfaces that lie close. 4 bytes a vertex are kept, 16 a
+ * vertex and 4 a triangle taken meanwhile.
+ *
+ * @param signed one per vertex of the surface, in the meshes' units
+ * @param summary over all of the surface
+ */
+public record DeviationField(float[] signed, Summary summary) {
+  private static final int GRAIN = 1 << 11;
+  private static final int BINS = 1 << 16;
+
+  /**
+   * What a surface comes to.
+   *
+   * @param mean of the distance, whichever side
+   * @param rms root of the mean square
+   * @param p95 what 95 % of the area stay under, to a 65,536th of the largest
+   * @param max the largest met
+   * @param bias the mean with its sign: above nought where the surface lies outside
+   * @param at where the largest is, 3 coordinates of a point of the surface
+   */
+  public record Summary(double mean, double rms, double p95, double max, double bias, double[] at) {
+    /** The worse of the two directions, figure by figure. */
+    public Summary worse(Summary o) {
+      return new Summary(
+          Math.max(mean, o.mean),
+          Math.max(rms, o.rms),
+          Math.max(p95, o.p95),
+          Math.max(max, o.max),
+          Math.abs(bias) >= Math.abs(o.bias) ? bias : o.bias,
+          max >= o.max ? at : o.at);
+    }
+  }
+
+  /** From one surface to another; both must have triangles. */
+  public static DeviationField of(Mesh from, Mesh to, Work work) {
+    Bvh bvh = Bvh.of(to, work.part(0.3, CoreWords.of("work.indexing-the-surface")));
+    return of(from, to, bvh, work.part(0.7, CoreWords.of("work.measuring-distances")));
+  }
+
+  /** The same with what is known of the other surface. */
+  public static DeviationField of(Mesh from, Mesh to, Bvh bvh, Work work) {
+    float[] normals = Measures.vertexNormals(to);
+    int n = from.vertexCount();
+    float[] signed = new float[n];
+    float[] nearest = new float[3 * n];
+    String label = CoreWords.of("work.measuring-distances");
+    Parallel.range(
+        n,
+        GRAIN,
+        work.part(0.4, label),
+        (a, b) -> {
+          Probe probe = new Probe(to, normals, bvh);
+          for (int v = a; v < b; v++) {
+            signed[v] =
+                probe.signed(
+                    from.xyz()[3 * v], from.xyz()[3 * v + 1], from.xyz()[3 * v + 2]);
+            System.arraycopy(probe.nearest, 0, nearest, 3 * v, 3);
+          }
+        });
+    int m = from.triangleCount();
+    float[] middle = new float[m];
+    Parallel.range(
+        m,
+        GRAIN,
+        work.part(0.5, label),
+        (a, b) -> {
+          Probe probe = new Probe(to, normals, bvh);
+          for (int t = a; t < b; t++) {
+            System.arraycopy(nearest, 3 * from.triangles()[3 * t], probe.nearest, 0, 3);
+            probe.isKnown = true;
+            middle[t] = probe.signed(mid(from, t, 0), mid(from, t, 1), mid(from, t, 2));
+          }
+        });
+    return new DeviationField(signed, summed(from, signed, middle, work.part(0.1, label)));
+  }
+
+  private static float mid(Mesh m, int t, int k) {
+    int[] tri = m.triangles();
+    float[] p = m.xyz();
+    return (float)
+        (((double) p[3 * tri[3 * t] + k] + p[3 * tri[3 * t + 1] + k] + p[3 * tri[3 * t + 2] + k])
+            / 3);
+  }
+
+  /** Asks for one place after the other, each no farther than the last answer is from it. */
+  private static final class Probe {
+    private final Mesh to;
+    private final float[] normals;
+    private final BvhQuery query;
+    private final float[] nearest = new float[3];
+    private boolean isKnown;
+
+    Probe(Mesh to, float[] normals, Bvh bvh) {
+      this.to = to;
+      this.normals = normals;
+      query = new BvhQuery(bvh);
+    }
+
+    float signed(float x, float y, float z) {
+      float reach = Float.POSITIVE_INFINITY;
+      if (isKnown) {
+        double dx = (double) x - nearest[0];
+        double dy = (double) y - nearest[1];
+        double dz = (double) z - nearest[2];
+        // A little more: what is known was rounded.
+        reach = (float) (Math.sqrt(dx * dx + dy * dy + dz * dz) * 1.0001 + Float.MIN_NORMAL);
+      }
+      query.closest(x, y, z, reach);
+      if (query.triangle < 0) {
+        query.closest(x, y, z, Float.POSITIVE_INFINITY);
+      }
+      isKnown = query.triangle >= 0;
+      return isKnown ? side(x, y, z) * query.distance : Float.NaN;
+    }
+
+    private float side(float x, float y, float z) {
+      int[] tri = to.triangles();
+      int t = 3 * query.triangle;
+      float b = query.u;
+      float c = query.v;
+      float a = 1 - b - c;
+      double dot = 0;
+      float[] at = {x, y, z};
+      for (int k = 0; k < 3; k++) {
+        float near =
+            a * to.xyz()[3 * tri[t] + k]
+                + b * to.xyz()[3 * tri[t + 1] + k]
+                + c * to.xyz()[3 * tri[t + 2] + k];
+        nearest[k] = near;
+        double n =
+            a * normals[3 * tri[t] + k]
+                + b * normals[3 * tri[t + 1] + k]
+                + c * normals[3 * tri[t + 2] + k];
+        dot += n * ((double) at[k] - near);
+      }
+      return dot < 0 ? -1 : 1;
+    }
+  }
+
+  /** Sums of one chunk of triangles. */
+  private static final class Sums {
+    private double area;
+    private double mean;
+    private double square;
+    private double bias;
+    private float max = -1;
+    private int worst = -1;
+    private boolean isMiddle;
+
+    void add(float d, double weight, int index, boolean middle) {
+      float off = Math.abs(d);
+      area += weight;
+      mean += weight * off;
+      square += weight * off * off;
+      bias += weight * d;
+      if (off > max) {
+        max = off;
+        worst = index;
+        isMiddle = middle;
+      }
+    }
+  }
+
+  private static Summary summed(Mesh from, float[] signed, float[] middle, Work work) {
+    int m = middle.length;
+    Sums[] parts = new Sums[Parallel.chunks(m, GRAIN)];
+    double[] weights = new double[m];
+    Parallel.chunked(
+        m,
+        GRAIN,
+        work.part(0.6, CoreWords.of("work.measuring-distances")),
+        (c, a, b) -> {
+          Sums s = new Sums();
+          double[] cross = new double[3];
+          for (int t = a; t < b; t++) {
+            Measures.cross(from.xyz(), from.triangles(), t, cross);
+            double w =
+                Math.sqrt(cross[0] * cross[0] + cross[1] * cross[1] + cross[2] * cross[2]) / 2;
+            weights[t] = w;
+            for (int k = 0; k < 3; k++) {
+              int v = from.triangles()[3 * t + k];
+              s.add(signed[v], w / 12, v, false);
+            }
+            s.add(middle[t], 0.75 * w, t, true);
+          }
+          parts[c] = s;
+        });
+    Sums all = new Sums();
+    for (Sums s : parts) {
+      all.area += s.area;
+      all.mean += s.mean;
+      all.square += s.square;
+      all.bias += s.bias;
+      if (s.max > all.max) {
+        all.max = s.max;
+        all.worst = s.worst;
+        all.isMiddle = s.isMiddle;
+      }
+    }
+    double[] bins = new double[BINS];
+    for (int t = 0; t < m; t++) {
+      for (int k = 0; k < 3; k++) {
+        bins[bin(signed[from.triangles()[3 * t + k]], all.max)] += weights[t] / 12;
+      }
+      bins[bin(middle[t], all.max)] += 0.75 * weights[t];
+    }
+    double[] at = new double[3];
+    for (int k = 0; k < 3; k++) {
+      at[k] = all.isMiddle ? mid(from, all.worst, k) : from.xyz()[3 * all.worst + k];
+    }
+    return new Summary(
+        all.mean / all.area,
+        Math.sqrt(all.square / all.area),
+        upTo(bins, 0.95 * all.area) * all.max,
+        all.max,
+        all.bias / all.area,
+        at);
+  }
+
+  private static int bin(float d, float max) {
+    return max > 0 ? (int) Math.min(BINS - 1, Math.abs(d) / max * BINS) : 0;
+  }
+
+  /** The share of the largest up to which so much area lies. */
+  private static double upTo(double[] bins, double area) {
+    double sum = 0;
+    for (int i = 0; i < BINS; i++) {
+      sum += bins[i];
+      if (sum >= area) {
+        return (i + 1.0) / BINS;
+      }
+    }
+    return 1;
+  }
+
+  /**
+   * How much of a surface's area lies how far, by its vertices.
+   *
+   * @param bins how many steps of equal width from {@code low} to {@code high}; what lies beyond is
+   *     counted to the first and the last
+   * @return shares of the area, one per step
+   */
+  public double[] histogram(Mesh surface, int bins, double low, double high) {
+    double[] out = new double[bins];
+    double[] cross = new double[3];
+    double all = 0;
+    for (int t = 0; t < surface.triangleCount(); t++) {
+      Measures.cross(surface.xyz(), surface.triangles(), t, cross);
+      double w = Math.sqrt(cross[0] * cross[0] + cross[1] * cross[1] + cross[2] * cross[2]) / 6;
+      for (int k = 0; k < 3; k++) {
+        double d = signed[surface.triangles()[3 * t + k]];
+        int bin = (int) Math.clamp(Math.floor((d - low) / (high - low) * bins), 0.0, bins - 1.0);
+        out[bin] += w;
+        all += w;
+      }
+    }
+    for (int i = 0; i < bins && all > 0; i++) {
+      out[i] /= all;
+    }
+    return out;
+  }
+}
