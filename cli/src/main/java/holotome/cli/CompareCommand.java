@@ -74,7 +74,8 @@ final class CompareCommand implements Callable<Integer> {
       Console.json(m);
       return;
     }
-    System.out.printf("%-8s %12s %12s %12s %12s  %s%n", "", "rms", "mean", "p95", "max", "largest at");
+    System.out.printf(
+        "%-8s %12s %12s %12s %12s  %s%n", "", "rms", "mean", "p95", "max", "largest at");
     row("A to B", ab, first);
     row("B to A", ba, first);
     row("both", ab.worse(ba), first);

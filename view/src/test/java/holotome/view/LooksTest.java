@@ -50,7 +50,7 @@ class LooksTest {
     for (MapKind k : MapKind.values()) {
       Mesh m = square(false);
       Camera c = Camera.showing(m.bounds(), Camera.Direction.TOP, 1).withPerspective(false);
-      MeshLayer layer = new MeshLayer(m, Similarity.IDENTITY, Look.BAKED, null, maps, k, 1);
+      MeshLayer layer = new MeshLayer(m, Similarity.IDENTITY, Look.BAKED, null, maps, k, null, 1);
       Scene s = new Scene(layer, List.of(), false, Setting.PLAIN.withBrightness(0.4));
       int[] px = new Renderer().draw(s, c, SIZE, SIZE).pixels();
       assertThat(at(px, 0.3, 0.6)).isEqualTo(k == MapKind.COLOUR ? 0xff345678 : 0xff7f7fff);

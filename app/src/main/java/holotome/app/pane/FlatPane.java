@@ -156,6 +156,7 @@ public final class FlatPane extends PicturePane {
             session.charts().of(w.current()),
             maps,
             settings.map(w),
+            null,
             1);
     List<Layer> over = new ArrayList<>();
     over.add(new LineLayer(RIM, INK, 1.4f, Layer.Hidden.SHOWN));

@@ -63,14 +63,26 @@ public final class SpacePane extends PicturePane implements ViewPort {
   private final Pointing pointing;
   private final BeforeLine line = new BeforeLine();
   private final StateBefore before;
+  private final ShownDeviation deviation;
 
   public SpacePane(Session session) {
-    this(session, new ViewSettings(session), new Renderer(), null, Links.TOGETHER);
+    this(
+        session,
+        new ViewSettings(session),
+        new ShownDeviation(session),
+        new Renderer(),
+        null,
+        Links.TOGETHER);
     setId("view");
   }
 
   private SpacePane(
-      Session session, ViewSettings settings, Renderer renderer, SpacePane hub, Links.Link link) {
+      Session session,
+      ViewSettings settings,
+      ShownDeviation deviation,
+      Renderer renderer,
+      SpacePane hub,
+      Links.Link link) {
     super(
         renderer,
         f -> session.say(AppWords.of("space-pane.while-it-turns-the-scan", f.getMessage())));
@@ -79,6 +91,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
     this.navigation = new Navigation(new Ground(), this, link.turns());
     this.session = session;
     this.settings = settings;
+    this.deviation = deviation;
     this.renderer = renderer;
     this.before = new StateBefore(session);
     this.pointing =
@@ -136,8 +149,30 @@ public final class SpacePane extends PicturePane implements ViewPort {
   /** Takes the next look that the mesh at hand allows. */
   public void nextLook() {
     Workpiece w = workpiece();
-    settings.nextLook(w, meshOf(w));
+    lookAtDeviation(w);
+    settings.nextLook(w, meshOf(w), deviation.against() != null);
     session.changed();
+  }
+
+  private void lookAtDeviation(Workpiece w) {
+    deviation.look(w, meshOf(w), this::meshOf);
+  }
+
+  /** Whether it is shown how far the work lies from something. */
+  public boolean showsDeviation() {
+    Workpiece w = workpiece();
+    return meshOf(w) != null && settings.look(w, meshOf(w)) == Look.DEVIATION;
+  }
+
+  /** Shows how far the work lies from the Scan or from what it was, or what was shown before. */
+  public void switchDeviation() {
+    settings.switchLook(Look.DEVIATION, settings.look(workpiece(), mesh()));
+    session.changed();
+  }
+
+  /** What is known of how far the work lies from something. */
+  public ShownDeviation deviation() {
+    return deviation;
   }
 
   /** How everything is shown: to be followed by {@link Session#changed} when it is changed. */
@@ -149,7 +184,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
 
   /** Another pane that shows the same with the same settings, its camera linked with this one's. */
   SpacePane companion(String id, Links.Link how) {
-    SpacePane other = new SpacePane(session, settings, renderer.sibling(), this, how);
+    SpacePane other = new SpacePane(session, settings, deviation, renderer.sibling(), this, how);
     other.setId(id);
     others.add(other);
     if (camera() != null) {
@@ -225,6 +260,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
             selected,
             w.cast() == m ? w.maps() : null,
             settings.map(w),
+            settings.look(w, m) == Look.DEVIATION ? deviation.readings(m) : null,
             1);
     boolean grid = settings.hasGrid() && w.frame().trueSize();
     List<Layer> layers = new ArrayList<>(borders.layers(m, session.stage(), w.frame().toWork()));
@@ -278,6 +314,12 @@ public final class SpacePane extends PicturePane implements ViewPort {
     }
     if (settings.isCompared()) {
       before.find(this::refresh);
+    }
+    if (hub == null && settings.look(w, meshOf(w)) == Look.DEVIATION) {
+      lookAtDeviation(w);
+      deviation.measure();
+      Workpiece c = comparison();
+      deviation.measureBeside(c == null ? null : meshOf(c), c == null ? null : c.scan());
     }
     Similarity now = w.frame().toWork();
     if (camera() == null) {

@@ -21,6 +21,10 @@ public final class ViewSettings {
 
   private final Session session;
   private final Map<Stage, Look> looks = new EnumMap<>(Stage.class);
+
+  /** What each stage showed before the look that was switched to. */
+  private final Map<Stage, Look> last = new EnumMap<>(Stage.class);
+
   private boolean grid = true;
   private boolean sized;
   private boolean compared;
@@ -133,6 +137,16 @@ public final class ViewSettings {
     map = null;
   }
 
+  /** Takes a look, or where it is the one shown already the one before it. */
+  void switchLook(Look look, Look now) {
+    if (now == look) {
+      setLook(last.getOrDefault(session.stage(), preset()));
+    } else {
+      last.put(session.stage(), now);
+      setLook(look);
+    }
+  }
+
   /** Shows one map as it is, without light. */
   public void setMap(MapKind alone) {
     looks.put(session.stage(), Look.BAKED);
@@ -153,8 +167,12 @@ public final class ViewSettings {
         : AppWords.of("view-settings.map-alone", alone.rule().title());
   }
 
-  /** Takes the next look that the mesh at hand allows. */
-  void nextLook(Workpiece w, Mesh m) {
+  /**
+   * Takes the next look that the mesh at hand allows.
+   *
+   * @param compares whether there is something to compare it with
+   */
+  void nextLook(Workpiece w, Mesh m, boolean compares) {
     Look now = look(w, m);
     if (now == Look.BAKED) {
       // All maps together, then each alone.
@@ -173,6 +191,7 @@ public final class ViewSettings {
       boolean can =
           m != null
               && (!l.needsUv() || m.uv() != null)
+              && (l != Look.DEVIATION || compares)
               && (l != Look.BAKED && l != Look.MISSED || w.maps() != null)
               && (l != Look.COLOUR && l != Look.FLAT_COLOUR || m.hasColour());
       if (can) {

@@ -44,6 +44,9 @@ public final class Desk extends StackPane {
   /** Height of the Tape and the facts beside it. */
   private static final double BOTTOM = 96;
 
+  /** What lies over the view leaves this much below for its scale. */
+  private static final double ABOVE_SCALE = 54;
+
   private static final int DEMO_TRIANGLES = 1_200_000;
 
   private final Session session;
@@ -66,6 +69,7 @@ public final class Desk extends StackPane {
   private final Question question = new Question();
   private final ViewChips chips;
   private final Guide guide;
+  private final DeviationLegend legend;
   private final VBox welcome = new VBox();
   private final StackPane middle = new StackPane();
 
@@ -97,8 +101,11 @@ public final class Desk extends StackPane {
     sheet.onNext(this::next);
     chips = new ViewChips(session, view);
     guide = new Guide(this);
-    middle.getChildren().addAll(panes, chips, guide, welcome);
+    legend = new DeviationLegend(session, view);
+    middle.getChildren().addAll(panes, legend, chips, guide, welcome);
     StackPane.setAlignment(chips, Pos.TOP_CENTER);
+    StackPane.setAlignment(legend, Pos.BOTTOM_LEFT);
+    StackPane.setMargin(legend, new Insets(0, 0, ABOVE_SCALE, 14));
     buildWelcome();
     HBox.setHgrow(tape, Priority.ALWAYS);
     bottom = new HBox(tape, facts);
@@ -230,6 +237,7 @@ public final class Desk extends StackPane {
       buildWelcome();
     }
     view.refresh();
+    legend.update();
     panes.update();
     guide.update();
   }

@@ -112,6 +112,12 @@ final class DeskActions {
     }
     actions.add("view.next-look", AppWords.of("desk-actions.next-look"), "L", view::nextLook, open);
     actions.add(
+        "view.deviation",
+        AppWords.of("desk-actions.deviation"),
+        "D",
+        view::switchDeviation,
+        () -> session.isOpen() && view.mesh() != null);
+    actions.add(
         "view.through",
         AppWords.of("desk-actions.select-visible-or-through"),
         "V",

@@ -1,6 +1,5 @@
 package holotome.core.reduce;
 
-import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.Nearness;
@@ -54,7 +53,7 @@ final class CurvedRemeshing {
 
   /** About so many triangles, as near to the surface everywhere as they can be. */
   static Mesh byCount(Mesh mesh, int triangles, byte[] lines, Work work) {
-    double even = Remeshing.lengthFor(Measures.area(mesh), triangles);
+    double even = Remeshing.lengthFor(mesh, triangles);
     CurvedRemeshing c =
         new CurvedRemeshing(
             mesh, lines, FINER * even, LONGER * even, work.part(0.5, CoreWords.of("work.evening")));
@@ -81,7 +80,7 @@ final class CurvedRemeshing {
    * <p>Places that stay too far off with shorter edges are left as they are in the end.
    */
   static Mesh within(Mesh mesh, double tolerance, byte[] lines, Work work) {
-    double mean = Remeshing.lengthFor(Measures.area(mesh), mesh.triangleCount());
+    double mean = Remeshing.lengthFor(mesh, mesh.triangleCount());
     double finest = Math.max(mean, 2 * tolerance);
     double longest = Math.max(finest, mesh.bounds().diagonal() / 20);
     CurvedRemeshing c =

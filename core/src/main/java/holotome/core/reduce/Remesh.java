@@ -95,9 +95,11 @@ public record Remesh(
     return (long) (130.0 * (in.scan().triangleCount() + Math.min(MOST, made)));
   }
 
+  /** How many triangles the length comes to: by the area, and of needles by how long they are. */
   private double count(Workpiece in) {
     double length = in.frame().toBaseLength(edge.metres());
-    return Measures.area(in.scan()) / (length * length) * 4 / Math.sqrt(3);
+    double even = Measures.area(in.scan()) / (length * length) * 4 / Math.sqrt(3);
+    return Math.max(even, in.scan().bounds().diagonal() / length);
   }
 
   @Override
@@ -145,7 +147,7 @@ public record Remesh(
       return size.back(CurvedRemeshing.within(mesh, far, lines, work));
     }
     double count = triangles != null ? triangles : count(in);
-    double length = Remeshing.lengthFor(Measures.area(mesh), count);
+    double length = Remeshing.lengthFor(mesh, count);
     byte[] seen = LongLines.of(mesh, lines, SEEN * length);
     if (sizes == Sizes.CURVATURE) {
       return size.back(CurvedRemeshing.byCount(mesh, (int) count, seen, work));

@@ -65,7 +65,7 @@ final class Remeshing {
     float shortest = FLOATS * Math.ulp(reach);
     this.length = new float[length.length];
     for (int v = 0; v < length.length; v++) {
-      this.length[v] = Math.copySign(Math.max(Math.abs(length[v]), shortest), length[v]);
+      this.length[v] = length[v] > 0 ? Math.max(length[v], shortest) : length[v];
     }
     tri = start.triangles();
     extent = Regions.extent(xyz, tri);
@@ -92,9 +92,14 @@ final class Remeshing {
     }
   }
 
-  /** The length of the edges of so many even triangles that cover an area. */
-  static double lengthFor(double area, double triangles) {
-    return Math.sqrt(area / Math.max(1, triangles) * 4 / Math.sqrt(3));
+  /**
+   * The length of the edges of so many even triangles that cover a mesh's surface. Along a needle,
+   * whose area is next to nothing, there are no more than so many either.
+   */
+  static double lengthFor(Mesh mesh, double triangles) {
+    double n = Math.max(1, triangles);
+    double even = Math.sqrt(Measures.area(mesh) / n * 4 / Math.sqrt(3));
+    return Math.max(even, mesh.bounds().diagonal() / n);
   }
 
   /** Makes a mesh's triangles even, with edges of a length in its units. */
@@ -106,13 +111,18 @@ final class Remeshing {
 
   /**
    * About so many even triangles, made of a mesh or of what was made of it: where the length that
-   * should lead to them leads to more or fewer, it is corrected.
+   * should lead to them leads to more or fewer, it is corrected. What has no area stays as it is.
    *
    * @param bvh of the full mesh, whose nearest points vertices are put to before they are fitted,
    *     which few large triangles need; null to leave that out
    */
   static Result toCount(Mesh full, Result start, double triangles, Bvh bvh, Work work) {
-    double length = lengthFor(Measures.area(start.mesh), triangles);
+    if (!(Measures.area(start.mesh) > 0)) {
+      work.advance(1);
+      return start;
+    }
+    double length = lengthFor(start.mesh, triangles);
+    double shortest = start.mesh.bounds().diagonal() / triangles;
     Result made = start;
     for (int i = 0; i < CORRECTIONS; i++) {
       Work part = work.part(i == 0 ? 0.7 : 0.1, CoreWords.of("work.evening"));
@@ -123,7 +133,7 @@ final class Remeshing {
       if (Math.abs(off - 1) < CLOSE) {
         break;
       }
-      length *= Math.sqrt(off);
+      length = Math.max(length * Math.sqrt(off), shortest);
     }
     return made;
   }

@@ -22,17 +22,17 @@ import holotome.core.words.CoreWords;
  *
  * @param signed one per vertex of the surface, in the meshes' units
  * @param summary over all of the surface
+ * @param spread of its area over the distances
  */
-public record DeviationField(float[] signed, Summary summary) {
+public record DeviationField(float[] signed, Summary summary, Spread spread) {
   private static final int GRAIN = 1 << 11;
-  private static final int BINS = 1 << 16;
 
   /**
    * What a surface comes to.
    *
    * @param mean of the distance, whichever side
    * @param rms root of the mean square
-   * @param p95 what 95 % of the area stay under, to a 65,536th of the largest
+   * @param p95 what 95 % of the area stay under, to a 256th of itself
    * @param max the largest met
    * @param bias the mean with its sign: above nought where the surface lies outside
    * @param at where the largest is, 3 coordinates of a point of the surface
@@ -71,8 +71,7 @@ public record DeviationField(float[] signed, Summary summary) {
           Probe probe = new Probe(to, normals, bvh);
           for (int v = a; v < b; v++) {
             signed[v] =
-                probe.signed(
-                    from.xyz()[3 * v], from.xyz()[3 * v + 1], from.xyz()[3 * v + 2]);
+                probe.signed(from.xyz()[3 * v], from.xyz()[3 * v + 1], from.xyz()[3 * v + 2]);
             System.arraycopy(probe.nearest, 0, nearest, 3 * v, 3);
           }
         });
@@ -90,7 +89,7 @@ public record DeviationField(float[] signed, Summary summary) {
             middle[t] = probe.signed(mid(from, t, 0), mid(from, t, 1), mid(from, t, 2));
           }
         });
-    return new DeviationField(signed, summed(from, signed, middle, work.part(0.1, label)));
+    return summed(from, signed, middle, work.part(0.1, label));
   }
 
   private static float mid(Mesh m, int t, int k) {
@@ -180,7 +179,7 @@ public record DeviationField(float[] signed, Summary summary) {
     }
   }
 
-  private static Summary summed(Mesh from, float[] signed, float[] middle, Work work) {
+  private static DeviationField summed(Mesh from, float[] signed, float[] middle, Work work) {
     int m = middle.length;
     Sums[] parts = new Sums[Parallel.chunks(m, GRAIN)];
     double[] weights = new double[m];
@@ -216,66 +215,26 @@ public record DeviationField(float[] signed, Summary summary) {
         all.isMiddle = s.isMiddle;
       }
     }
-    double[] bins = new double[BINS];
+    Spread spread = new Spread(Math.max(0, all.max));
     for (int t = 0; t < m; t++) {
       for (int k = 0; k < 3; k++) {
-        bins[bin(signed[from.triangles()[3 * t + k]], all.max)] += weights[t] / 12;
+        spread.add(signed[from.triangles()[3 * t + k]], weights[t] / 12);
       }
-      bins[bin(middle[t], all.max)] += 0.75 * weights[t];
+      spread.add(middle[t], 0.75 * weights[t]);
     }
+    work.advance(0.4);
     double[] at = new double[3];
     for (int k = 0; k < 3; k++) {
       at[k] = all.isMiddle ? mid(from, all.worst, k) : from.xyz()[3 * all.worst + k];
     }
-    return new Summary(
-        all.mean / all.area,
-        Math.sqrt(all.square / all.area),
-        upTo(bins, 0.95 * all.area) * all.max,
-        all.max,
-        all.bias / all.area,
-        at);
-  }
-
-  private static int bin(float d, float max) {
-    return max > 0 ? (int) Math.min(BINS - 1, Math.abs(d) / max * BINS) : 0;
-  }
-
-  /** The share of the largest up to which so much area lies. */
-  private static double upTo(double[] bins, double area) {
-    double sum = 0;
-    for (int i = 0; i < BINS; i++) {
-      sum += bins[i];
-      if (sum >= area) {
-        return (i + 1.0) / BINS;
-      }
-    }
-    return 1;
-  }
-
-  /**
-   * How much of a surface's area lies how far, by its vertices.
-   *
-   * @param bins how many steps of equal width from {@code low} to {@code high}; what lies beyond is
-   *     counted to the first and the last
-   * @return shares of the area, one per step
-   */
-  public double[] histogram(Mesh surface, int bins, double low, double high) {
-    double[] out = new double[bins];
-    double[] cross = new double[3];
-    double all = 0;
-    for (int t = 0; t < surface.triangleCount(); t++) {
-      Measures.cross(surface.xyz(), surface.triangles(), t, cross);
-      double w = Math.sqrt(cross[0] * cross[0] + cross[1] * cross[1] + cross[2] * cross[2]) / 6;
-      for (int k = 0; k < 3; k++) {
-        double d = signed[surface.triangles()[3 * t + k]];
-        int bin = (int) Math.clamp(Math.floor((d - low) / (high - low) * bins), 0.0, bins - 1.0);
-        out[bin] += w;
-        all += w;
-      }
-    }
-    for (int i = 0; i < bins && all > 0; i++) {
-      out[i] /= all;
-    }
-    return out;
+    Summary summary =
+        new Summary(
+            all.mean / all.area,
+            Math.sqrt(all.square / all.area),
+            spread.upTo(0.95),
+            all.max,
+            all.bias / all.area,
+            at);
+    return new DeviationField(signed, summary, spread);
   }
 }

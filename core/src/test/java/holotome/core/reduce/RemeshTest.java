@@ -14,6 +14,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Run;
+import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
@@ -298,6 +299,34 @@ class RemeshTest {
             to(50), new Remesh(null, null, new Length(0.01), Remesh.Sizes.EVEN, 60, Role.CAST))) {
       Mesh out = step.apply(Workpiece.of(line, Frame.PLAIN), Run.unwatched()).work().cast();
       assertThat(out.triangles()).isEqualTo(line.triangles());
+    }
+  }
+
+  /** As long as it is thin: the length that its area asks for would cut it into millions. */
+  @Test
+  void needlesAreNotCutToDust() {
+    float[] p = new float[9 * 3];
+    int[] tri = new int[3 * 3];
+    for (int t = 0; t < 3; t++) {
+      tri[3 * t] = 3 * t;
+      tri[3 * t + 1] = 3 * t + 1;
+      tri[3 * t + 2] = 3 * t + 2;
+      p[9 * t + 3] = 1;
+      p[9 * t + 6] = 2;
+      p[9 * t + 7] = 1e-6f;
+      for (int k = 0; k < 3; k++) {
+        p[9 * t + 3 * k + 2] = 0.01f * t;
+      }
+    }
+    Workpiece in = Workpiece.of(new Mesh(p, tri), Frame.PLAIN);
+    for (Step step :
+        List.of(
+            to(200),
+            new Remesh(200, null, null, Remesh.Sizes.CURVATURE, 60, Role.CAST),
+            new Remesh(null, null, new Length(0.01), Remesh.Sizes.CURVATURE, 60, Role.CAST),
+            new MakeFacets(200, Role.CAST))) {
+      Mesh out = step.apply(in, Run.unwatched()).work().cast();
+      assertThat(out.triangleCount()).isLessThan(20_000);
     }
   }
 

@@ -1,14 +1,15 @@
 package holotome.core.spatial;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
-import java.util.Arrays;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
@@ -35,6 +36,12 @@ class DeviationFieldTest {
     assertThat(s.max()).isCloseTo(0.5, within(1e-5));
     assertThat(s.bias()).isCloseTo(0.25, within(1e-5));
     assertThat(s.at()[0] - low).isCloseTo(10, within(1e-4));
+    // Every distance up to the largest is as frequent.
+    Spread spread = of(tilted, flat).spread();
+    assertThat(spread.share(0.1, 0.2)).isCloseTo(0.2, within(0.02));
+    assertThat(spread.share(-0.5, 0.25)).isCloseTo(0.5, within(0.02));
+    assertThat(spread.share(-1, 1)).isCloseTo(1, within(1e-12));
+    assertThat(spread.upTo(0.5)).isCloseTo(0.25, within(0.02));
   }
 
   @Test
@@ -49,9 +56,10 @@ class DeviationFieldTest {
       assertThat((double) d).isCloseTo(-0.1, within(0.002));
     }
     assertThat(in.summary().bias()).isCloseTo(-in.summary().mean(), within(1e-9));
-    double[] shares = out.histogram(Shapes.sphere(1.1, 4), 4, 0, 0.2);
-    assertThat(Arrays.stream(shares).sum()).isCloseTo(1, within(1e-9));
-    assertThat(shares[0] + shares[3]).isZero();
+    assertThat(out.spread().share(0.09, 0.11)).isCloseTo(1, within(1e-9));
+    assertThat(out.spread().share(-1, 0.05)).isZero();
+    assertThat(in.spread().share(-0.11, -0.09)).isCloseTo(1, within(1e-9));
+    assertThat(in.spread().share(0, 1)).isZero();
   }
 
   /** Against distances taken the slow way: every vertex to every triangle. */
@@ -76,10 +84,23 @@ class DeviationFieldTest {
     Mesh two = Shapes.together(ball, Shapes.moved(Shapes.sphere(0.1, 3), 5, 0, 0));
     DeviationField.Summary near = of(ball, two).summary();
     DeviationField.Summary far = of(two, ball).summary();
-    assertThat(near.max()).isZero();
+    assertThat(near.max()).isLessThan(1e-7);
     DeviationField.Summary worse = near.worse(far);
     assertThat(worse.max()).isCloseTo(4.1, within(0.01));
     assertThat(worse.at()[0]).isCloseTo(5.1, within(0.01));
+  }
+
+  @Test
+  void whatLiesOnItselfIsNowhereOff() {
+    Mesh ball = Shapes.sphere(1, 3);
+    Deviation d = Deviation.of(ball, ball, Work.unwatched());
+    assertThat(d.both().max()).isLessThan(1e-7);
+    assertThat(d.both().p95()).isLessThan(1e-7);
+    assertThat(d.forth().spread().share(-1, 1)).isCloseTo(1, within(1e-9));
+    assertThatThrownBy(
+            () -> Deviation.of(ball, new Mesh(new float[0], new int[0]), Work.unwatched()))
+        .isInstanceOf(Failure.class)
+        .hasMessageContaining("without triangles");
   }
 
   @Test

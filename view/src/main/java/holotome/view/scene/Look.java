@@ -13,6 +13,7 @@ public enum Look {
   NORMALS,
   RELIEF,
   FACING,
+  DEVIATION,
   CHARTS,
   CHECKER,
   BAKED,

@@ -16,6 +16,7 @@ import java.util.BitSet;
  * @param maps for the looks that show baked pictures; null for none
  * @param alone the one map that {@link Look#BAKED} shows as it is, without light; null for all of
  *     them together
+ * @param readings for {@link Look#DEVIATION}; null for none
  * @param strength 1 for a surface that hides what is behind it, less for one that lets it through
  */
 public record MeshLayer(
@@ -25,6 +26,7 @@ public record MeshLayer(
     BitSet selected,
     Maps maps,
     MapKind alone,
+    Readings readings,
     double strength)
     implements Layer {
 
@@ -36,12 +38,12 @@ public record MeshLayer(
 
   /** A mesh that hides what is behind it, nothing of it selected. */
   public MeshLayer(Mesh mesh, Similarity place, Look look) {
-    this(mesh, place, look, null, null, null, 1);
+    this(mesh, place, look, null, null, null, null, 1);
   }
 
   /** The same, letting through what is behind it. */
   public MeshLayer faint(double by) {
-    return new MeshLayer(mesh, place, look, selected, maps, alone, by);
+    return new MeshLayer(mesh, place, look, selected, maps, alone, readings, by);
   }
 
   /**

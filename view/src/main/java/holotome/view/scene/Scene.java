@@ -25,7 +25,11 @@ public record Scene(MeshLayer subject, List<Layer> layers, boolean grid, Setting
   }
 
   public Scene(Mesh mesh, Similarity place, Look look, BitSet selected, Maps maps, boolean grid) {
-    this(new MeshLayer(mesh, place, look, selected, maps, null, 1), List.of(), grid, Setting.PLAIN);
+    this(
+        new MeshLayer(mesh, place, look, selected, maps, null, null, 1),
+        List.of(),
+        grid,
+        Setting.PLAIN);
   }
 
   public Mesh mesh() {

@@ -18,6 +18,9 @@ public sealed interface DrawnTriangles {
   /** The triangle of the mesh that a number is, or one of those it stands for. */
   int triangle(int number);
 
+  /** Whether a number is a triangle of the mesh itself. */
+  boolean isOwn(int number);
+
   /** The colour inside a triangle, by the weights of its second and third corner. */
   int colour(int number, float u, float v);
 
@@ -67,6 +70,11 @@ public sealed interface DrawnTriangles {
     }
 
     @Override
+    public boolean isOwn(int number) {
+      return true;
+    }
+
+    @Override
     public int colour(int number, float u, float v) {
       return VertexColours.at(mesh, number, u, v);
     }
@@ -94,6 +102,11 @@ public sealed interface DrawnTriangles {
     @Override
     public int triangle(int number) {
       return pieces[number >>> Piece.BITS].ids()[number & WITHIN];
+    }
+
+    @Override
+    public boolean isOwn(int number) {
+      return pieces[number >>> Piece.BITS].exact();
     }
 
     @Override

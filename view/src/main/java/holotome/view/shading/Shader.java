@@ -13,6 +13,7 @@ import holotome.view.buffer.VisibilityBuffer;
 import holotome.view.camera.Camera;
 import holotome.view.prepare.Prepared;
 import holotome.view.scene.Look;
+import holotome.view.scene.Readings;
 import holotome.view.scene.Scene;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -44,6 +45,7 @@ public final class Shader {
   private final Image mapAlone;
   private final Light light;
   private final boolean hasUv;
+  private final Readings readings;
   private float[] slopes;
 
   public Shader(
@@ -59,6 +61,7 @@ public final class Shader {
     this.buffer = buffer;
     this.selected = scene.selected();
     hasUv = mesh.uv() != null;
+    readings = scene.look() == Look.DEVIATION ? scene.subject().readings() : null;
     charts = scene.look() == Look.CHARTS && hasUv ? prepared.charts() : null;
     colourMap = scene.maps() == null ? null : scene.maps().pictures().get(MapKind.COLOUR);
     normalMap = scene.maps() == null ? null : scene.maps().pictures().get(MapKind.NORMAL);
@@ -227,7 +230,10 @@ public final class Shader {
      */
     private void locate(int triangle, float px, float py) {
       number = triangle;
-      t = selected != null || charts != null || hasUv ? drawn.triangle(triangle) : 0;
+      t =
+          selected != null || charts != null || hasUv || readings != null
+              ? drawn.triangle(triangle)
+              : 0;
       drawn.load(triangle, loaded);
       float[] c = corners;
       for (int k = 0; k < 3; k++) {
@@ -369,6 +375,7 @@ public final class Shader {
         case NORMALS -> Light.direction(nx, ny, nz, 1);
         case RELIEF -> relief();
         case FACING -> lit(front ? FRONT : BACK);
+        case DEVIATION -> lit(readings == null ? CLAY : reading());
         case CHARTS -> charts == null ? lit(CLAY) : lit(chartColour(charts[t]));
         case CHECKER -> checker();
         case BAKED -> baked();
@@ -378,6 +385,12 @@ public final class Shader {
 
     private int own() {
       return front || mesh.hasColour() ? drawn.colour(number, wb, wc) : INSIDE;
+    }
+
+    private int reading() {
+      // Of a lighter mesh one of the triangles that each stands for is as large as a pixel or so.
+      boolean own = drawn.isOwn(number);
+      return readings.colour(mesh.triangles(), t, own ? wb : 1.0 / 3, own ? wc : 1.0 / 3);
     }
 
     private int relief() {
