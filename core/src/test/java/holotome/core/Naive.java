@@ -201,12 +201,7 @@ public final class Naive {
       }
       double[] n = Vec.cross(Vec.sub(c[1], c[0]), Vec.sub(c[2], c[0]));
       double area = Vec.length(n);
-      // Of three points on a line, but for rounding, the edges alone say all.
-      double longest = 0;
-      for (int k = 0; k < 3; k++) {
-        longest = Math.max(longest, Vec.length(Vec.sub(c[(k + 1) % 3], c[k])));
-      }
-      boolean isOver = area > 1e-9 * longest * longest;
+      boolean isOver = area > 0;
       for (int k = 0; k < 3; k++) {
         double[] e = Vec.sub(c[(k + 1) % 3], c[k]);
         double[] d = Vec.sub(p, c[k]);

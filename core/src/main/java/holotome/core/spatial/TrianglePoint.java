@@ -28,7 +28,7 @@ public final class TrianglePoint {
    *
    * @param p positions, 3 floats each
    * @param a where the triangle's first corner stands among them; {@code b}, {@code c} the others'
-   * @return the square of the distance to it; infinite where the triangle has no area to tell by
+   * @return the square of the distance to it; infinite where rounding leaves none
    */
   public float square(float[] p, int a, int b, int c, float x, float y, float z) {
     float abx = p[b] - p[a];
@@ -68,17 +68,17 @@ public final class TrianglePoint {
     return d >= 0 ? d : Float.POSITIVE_INFINITY;
   }
 
-  /** On a side or in the face; false where rounding leaves neither. */
+  /** On a side or in the face; false where rounding leaves neither. A side may be a point. */
   private boolean inside(float d1, float d2, float d3, float d4, float d5, float d6) {
     float vc = d1 * d4 - d3 * d2;
     float vb = d5 * d2 - d1 * d6;
     float va = d3 * d6 - d5 * d4;
-    if (vc <= 0 && d1 >= 0 && d3 <= 0) {
+    if (vc <= 0 && d1 >= 0 && d3 <= 0 && d1 > d3) {
       s = d1 / (d1 - d3);
       t = 0;
       return true;
     }
-    if (vb <= 0 && d2 >= 0 && d6 <= 0) {
+    if (vb <= 0 && d2 >= 0 && d6 <= 0 && d2 > d6) {
       s = 0;
       t = d2 / (d2 - d6);
       return true;
