@@ -1,5 +1,6 @@
 package holotome.core.spatial;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
@@ -12,13 +13,14 @@ import holotome.core.words.CoreWords;
  *
  * <p>What all of the surface comes to is summed up over its area by vertices and middles of
  * triangles (a twelfth each, three quarters: exact for polynomials of the second degree; Hammer and
- * Stroud, "Numerical integration over simplexes", 1956); no points are left to chance. Outside is
- * where the normal of the other surface points, between its vertices as on its triangles; beside
- * its borders that says nothing.
+ * Stroud, "Numerical integration over simplexes", 1956); no points are left to chance. The middles
+ * of triangles that are no larger than those of the other surface are not looked at: there it is
+ * the mean of the corners. Outside is where the normal of the other surface points, between its
+ * vertices as on its triangles; beside its borders that says nothing.
  *
- * <p>A closest point a vertex and one a triangle, each looked for no farther than the one before
- * it: about 0.5 µs on one core between surfaces that lie close. 4 bytes a vertex are kept, 16 a
- * vertex and 4 a triangle taken meanwhile.
+ * <p>A closest point a vertex and one a large triangle, each looked for no farther than the
+ * triangles of those of its neighbours: about 1 µs on one core between surfaces that lie close. 4
+ * bytes a vertex are kept, 8 a vertex and 12 a triangle taken meanwhile.
  *
  * @param signed one per vertex of the surface, in the meshes' units
  * @param summary over all of the surface
@@ -26,6 +28,11 @@ import holotome.core.words.CoreWords;
  */
 public record DeviationField(float[] signed, Summary summary, Spread spread) {
   private static final int GRAIN = 1 << 11;
+
+  /**
+   * Within triangles of up to so many times the area of the other surface's, distances bend less.
+   */
+  private static final double SMALL = 2;
 
   /**
    * What a surface comes to.
@@ -61,7 +68,7 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
     float[] normals = Measures.vertexNormals(to);
     int n = from.vertexCount();
     float[] signed = new float[n];
-    float[] nearest = new float[3 * n];
+    int[] nearest = new int[n];
     String label = CoreWords.of("work.measuring-distances");
     Parallel.range(
         n,
@@ -70,22 +77,33 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
         (a, b) -> {
           Probe probe = new Probe(to, normals, bvh);
           for (int v = a; v < b; v++) {
+            probe.near(probe.triangle());
             signed[v] =
                 probe.signed(from.xyz()[3 * v], from.xyz()[3 * v + 1], from.xyz()[3 * v + 2]);
-            System.arraycopy(probe.nearest, 0, nearest, 3 * v, 3);
+            nearest[v] = probe.triangle();
           }
         });
     int m = from.triangleCount();
     float[] middle = new float[m];
+    double small = 2 * SMALL * Measures.area(to) / to.triangleCount();
     Parallel.range(
         m,
         GRAIN,
         work.part(0.5, label),
         (a, b) -> {
           Probe probe = new Probe(to, normals, bvh);
+          double[] cross = new double[3];
           for (int t = a; t < b; t++) {
-            System.arraycopy(nearest, 3 * from.triangles()[3 * t], probe.nearest, 0, 3);
-            probe.isKnown = true;
+            int[] tri = from.triangles();
+            Measures.cross(from.xyz(), tri, t, cross);
+            if (Vec.dot(cross, cross) <= small * small) {
+              middle[t] =
+                  (signed[tri[3 * t]] + signed[tri[3 * t + 1]] + signed[tri[3 * t + 2]]) / 3;
+              continue;
+            }
+            for (int k = 0; k < 3; k++) {
+              probe.near(nearest[tri[3 * t + k]]);
+            }
             middle[t] = probe.signed(mid(from, t, 0), mid(from, t, 1), mid(from, t, 2));
           }
         });
@@ -100,13 +118,14 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
             / 3);
   }
 
-  /** Asks for one place after the other, each no farther than the last answer is from it. */
+  /** Asks for one place after the other, each no farther than triangles that may be near it. */
   private static final class Probe {
     private final Mesh to;
     private final float[] normals;
     private final BvhQuery query;
-    private final float[] nearest = new float[3];
-    private boolean isKnown;
+    private final TrianglePoint point = new TrianglePoint();
+    private final int[] candidates = new int[3];
+    private int count;
 
     Probe(Mesh to, float[] normals, Bvh bvh) {
       this.to = to;
@@ -114,21 +133,38 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
       query = new BvhQuery(bvh);
     }
 
-    float signed(float x, float y, float z) {
-      float reach = Float.POSITIVE_INFINITY;
-      if (isKnown) {
-        double dx = (double) x - nearest[0];
-        double dy = (double) y - nearest[1];
-        double dz = (double) z - nearest[2];
-        // A little more: what is known was rounded.
-        reach = (float) (Math.sqrt(dx * dx + dy * dy + dz * dz) * 1.0001 + Float.MIN_NORMAL);
+    /** The triangle of the last answer; -1 for none. */
+    int triangle() {
+      return query.triangle;
+    }
+
+    /** Names a triangle that may be near the next place; -1 for none. */
+    void near(int triangle) {
+      if (triangle >= 0) {
+        candidates[count++] = triangle;
       }
+    }
+
+    float signed(float x, float y, float z) {
+      float least = Float.POSITIVE_INFINITY;
+      int[] tri = to.triangles();
+      for (int i = 0; i < count; i++) {
+        int t = 3 * candidates[i];
+        if (i == 0 || candidates[i] != candidates[i - 1]) {
+          least =
+              Math.min(
+                  least,
+                  point.square(to.xyz(), 3 * tri[t], 3 * tri[t + 1], 3 * tri[t + 2], x, y, z));
+        }
+      }
+      count = 0;
+      // A little more: what is known was rounded.
+      float reach = (float) (Math.sqrt(least) * 1.0001 + Float.MIN_NORMAL);
       query.closest(x, y, z, reach);
       if (query.triangle < 0) {
         query.closest(x, y, z, Float.POSITIVE_INFINITY);
       }
-      isKnown = query.triangle >= 0;
-      return isKnown ? side(x, y, z) * query.distance : Float.NaN;
+      return query.triangle >= 0 ? side(x, y, z) * query.distance : Float.NaN;
     }
 
     private float side(float x, float y, float z) {
@@ -144,7 +180,6 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
             a * to.xyz()[3 * tri[t] + k]
                 + b * to.xyz()[3 * tri[t + 1] + k]
                 + c * to.xyz()[3 * tri[t + 2] + k];
-        nearest[k] = near;
         double n =
             a * normals[3 * tri[t] + k]
                 + b * normals[3 * tri[t + 1] + k]
