@@ -1,10 +1,13 @@
 package holotome.app.model;
 
 import holotome.app.words.AppWords;
+import holotome.core.log.History;
 import holotome.core.log.Lines;
 import holotome.core.step.Run;
 import holotome.core.task.Failure;
 import java.util.List;
+import java.util.Map;
+import java.util.WeakHashMap;
 
 /**
  * The ways of doing the work that stand side by side. One is the current one; beginning another,
@@ -13,6 +16,9 @@ import java.util.List;
 public final class Trials {
   private final Session session;
   private String compared;
+
+  /** What was measured of those whose page was looked at. */
+  private final Map<History, TrialFigures> figures = new WeakHashMap<>();
 
   Trials(Session session) {
     this.session = session;
@@ -156,6 +162,32 @@ public final class Trials {
   public void compare(String name) {
     compared = name;
     session.changed();
+  }
+
+  /** What one comes to at its end; null where that is not known yet, or it did not run. */
+  public TrialFigures figures(Lines.Named line) {
+    return figures.get(line.history());
+  }
+
+  /** Measures what is not known yet of those that ran. */
+  public void measure() {
+    for (Lines.Named l : all()) {
+      History h = l.history();
+      if (l.ahead().isEmpty() && !figures.containsKey(h)) {
+        session
+            .jobs()
+            .look(
+                this,
+                AppWords.of("trials.measuring", l.name()),
+                work -> TrialFigures.of(h, work),
+                found -> {
+                  figures.put(h, found);
+                  session.changed();
+                },
+                f -> session.changed());
+        return;
+      }
+    }
   }
 
   private boolean mayChange() {

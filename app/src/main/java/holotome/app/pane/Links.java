@@ -1,5 +1,6 @@
 package holotome.app.pane;
 
+import holotome.core.geometry.Similarity;
 import holotome.view.camera.Camera;
 import java.util.function.BinaryOperator;
 import java.util.function.UnaryOperator;
@@ -14,6 +15,12 @@ final class Links {
    * @param turns whether the other can be turned by hand
    */
   record Link(UnaryOperator<Camera> follow, BinaryOperator<Camera> lead, boolean turns) {}
+
+  /** A camera that looks at the same part of the work, as large, where it stands elsewhere. */
+  static Camera carried(Camera c, Similarity from, Similarity to) {
+    boolean same = from == null || to == null || from.equals(to);
+    return same ? c : c.following(from.inverse().then(to));
+  }
 
   /** The same camera in both. */
   static final Link TOGETHER = new Link(c -> c, (was, other) -> other, true);

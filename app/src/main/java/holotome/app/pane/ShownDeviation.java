@@ -2,6 +2,7 @@ package holotome.app.pane;
 
 import holotome.app.model.Session;
 import holotome.app.words.AppWords;
+import holotome.core.geometry.Similarity;
 import holotome.core.log.History;
 import holotome.core.memory.Claim;
 import holotome.core.memory.Spare;
@@ -14,6 +15,8 @@ import holotome.core.spatial.Deviation;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
+import holotome.view.scene.DotLayer;
+import holotome.view.scene.Layer;
 import holotome.view.scene.Readings;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -31,6 +34,7 @@ public final class ShownDeviation implements Spare.Holder {
     BEFORE
   }
 
+  private static final int INK = 0xff1f2a2e;
   private static final int KEPT = 3;
 
   /** Pairs with more triangles than this are not held beside another. */
@@ -52,6 +56,7 @@ public final class ShownDeviation implements Spare.Holder {
   private Mesh askedReference;
   private Failure failure;
   private Deviation ranged;
+  private Deviation marked;
   private double range;
 
   ShownDeviation(Session session) {
@@ -181,6 +186,22 @@ public final class ShownDeviation implements Spare.Holder {
     known.clear();
     askedMesh = null;
     askedReference = null;
+  }
+
+  /** Marks the place that is farthest off, from now on; returns it in base coordinates. */
+  public double[] markWorst() {
+    marked = now();
+    session.changed();
+    return marked == null ? null : marked.both().at();
+  }
+
+  /** The mark of the place that is farthest off, where it was asked for. */
+  List<Layer> layers(Similarity toWork) {
+    return marked == null || marked != now()
+        ? List.of()
+        : List.of(
+            new DotLayer(
+                toWork.apply(marked.both().at()), DotLayer.Form.RING, INK, 33, Layer.Hidden.SHOWN));
   }
 
   /** How far the colours reach, in base units; above 0. */

@@ -149,13 +149,9 @@ public final class SpacePane extends PicturePane implements ViewPort {
   /** Takes the next look that the mesh at hand allows. */
   public void nextLook() {
     Workpiece w = workpiece();
-    lookAtDeviation(w);
+    deviation.look(w, meshOf(w), this::meshOf);
     settings.nextLook(w, meshOf(w), deviation.against() != null);
     session.changed();
-  }
-
-  private void lookAtDeviation(Workpiece w) {
-    deviation.look(w, meshOf(w), this::meshOf);
   }
 
   /** Whether it is shown how far the work lies from something. */
@@ -206,15 +202,9 @@ public final class SpacePane extends PicturePane implements ViewPort {
    */
   private void follow(Camera next, Similarity from) {
     placed = workpiece() == null ? null : workpiece().frame().toWork();
-    navigation.set(carried(next, from, placed));
+    navigation.set(Links.carried(next, from, placed));
     draw(true);
     repaint();
-  }
-
-  /** A camera that looks at the same part of the work, as large, where it stands elsewhere. */
-  private static Camera carried(Camera c, Similarity from, Similarity to) {
-    boolean same = from == null || to == null || from.equals(to);
-    return same ? c : c.following(from.inverse().then(to));
   }
 
   private void lead(SpacePane besides) {
@@ -267,6 +257,9 @@ public final class SpacePane extends PicturePane implements ViewPort {
     if (session.stage() == Stage.MEND) {
       layers.addAll(faults.layers(m, w.frame().toWork()));
     }
+    if (subject.readings() != null) {
+      layers.addAll(deviation.layers(w.frame().toWork()));
+    }
     boolean edges = tool != null && tool.isOnTriangles();
     return new Scene(subject, layers, grid, settings.setting().withEdges(edges));
   }
@@ -278,7 +271,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
       return null;
     }
     // Scaled or moved since: the same part of the work, as large as on the right.
-    Camera there = carried(camera(), workpiece().frame().toWork(), c.frame().toWork());
+    Camera there = Links.carried(camera(), workpiece().frame().toWork(), c.frame().toWork());
     return new ViewWorker.Beside(scene(c, null), there, line.at());
   }
 
@@ -316,7 +309,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
       before.find(this::refresh);
     }
     if (hub == null && settings.look(w, meshOf(w)) == Look.DEVIATION) {
-      lookAtDeviation(w);
+      deviation.look(w, meshOf(w), this::meshOf);
       deviation.measure();
       Workpiece c = comparison();
       deviation.measureBeside(c == null ? null : meshOf(c), c == null ? null : c.scan());
@@ -370,7 +363,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
     @Override
     public void moved() {
       if (hub != null && hub.camera() != null) {
-        Camera there = carried(camera(), placed, hub.placed);
+        Camera there = Links.carried(camera(), placed, hub.placed);
         hub.follow(link.lead().apply(hub.camera(), there), hub.placed);
         hub.lead(SpacePane.this);
       }

@@ -26,11 +26,11 @@ final class ReduceTools {
 
   ReduceTools(Session session) {
     this.session = session;
-    add(
+    all.put(
         Decimate.class,
-        Map.of("triangles", 20000),
-        (s, t) -> s instanceof Decimate d ? reducing(d) : AppWords.of("tools.make-the-cast"),
-        (w, s) -> after(w.scan(), s instanceof Decimate d ? triangles(w, d) : null));
+        new DecimateTool(
+            session,
+            (s, t) -> s instanceof Decimate d ? reducing(d) : AppWords.of("tools.make-the-cast")));
     add(
         Remesh.class,
         Map.of("triangles", 20000),
@@ -73,13 +73,6 @@ final class ReduceTools {
         : d.percent() != null
             ? AppWords.of("tools.reduce-to", d.percent())
             : AppWords.of("tools.reduce-within", d.tolerance());
-  }
-
-  private static Long triangles(Workpiece w, Decimate d) {
-    long n = w.scan().triangleCount();
-    return d.triangles() != null
-        ? Long.valueOf(Math.min(n, d.triangles()))
-        : d.percent() != null ? Long.valueOf((long) (n * d.percent() / 100)) : null;
   }
 
   private static Long triangles(Workpiece w, Remesh r) {

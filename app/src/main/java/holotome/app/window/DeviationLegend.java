@@ -127,7 +127,7 @@ final class DeviationLegend extends VBox {
       return;
     }
     Similarity toWork = session.shown().frame().toWork();
-    double[] p = toWork.apply(d.both().at());
+    double[] p = toWork.apply(deviation.markWorst());
     double r =
         Math.max(
             CLOSE * toWork.scale() * d.mesh().bounds().diagonal(),

@@ -28,7 +28,7 @@ import javafx.scene.text.TextAlignment;
 final class DeviationScale extends StackPane {
   private static final Color INK = Color.web("#1D2B33");
   private static final Color SOFT = Color.web("#54626A");
-  private static final double WIDTH = 340;
+  private static final double WIDTH = 360;
   private static final double HEAP = 40;
   private static final double STRIP = 10;
   private static final double HEIGHT = HEAP + STRIP + 20;

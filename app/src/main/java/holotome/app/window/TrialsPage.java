@@ -1,11 +1,13 @@
 package holotome.app.window;
 
 import holotome.app.model.Session;
+import holotome.app.model.TrialFigures;
 import holotome.app.model.Trials;
 import holotome.app.words.AppWords;
 import holotome.core.log.Effect;
 import holotome.core.log.History;
 import holotome.core.log.Lines;
+import holotome.core.unit.Length;
 import holotome.core.words.Language;
 import java.util.List;
 import javafx.geometry.HPos;
@@ -21,13 +23,15 @@ import javafx.scene.layout.Region;
 
 /** The Trials side by side: their names and figures, and what can be done with each. */
 final class TrialsPage extends Page {
-  private static final double NAME = 150;
+  private static final double NAME = 110;
+  private static final String UNKNOWN = "…";
 
   private final Session session;
   private final Runnable compare;
   private final GridPane grid = new GridPane();
   private final Label hint = new Label();
   private List<Lines.Named> shown;
+  private long known;
 
   /**
    * @param compare draws the line between the two that are compared
@@ -46,7 +50,8 @@ final class TrialsPage extends Page {
     name.setHgrow(Priority.ALWAYS);
     ColumnConstraints right = new ColumnConstraints();
     right.setHalignment(HPos.RIGHT);
-    grid.getColumnConstraints().addAll(name, right, right, right, new ColumnConstraints());
+    grid.getColumnConstraints()
+        .addAll(name, right, right, right, right, right, new ColumnConstraints());
     LinkButton begin = new LinkButton("trials-begin", AppWords.of("trials-page.begin"));
     begin.setOnAction(e -> session.trials().begin());
     offer(begin);
@@ -61,14 +66,23 @@ final class TrialsPage extends Page {
 
   /** Shows the Trials as they are now. */
   void update() {
-    if (isVisible() && !session.trials().all().equals(shown)) {
+    if (!isVisible()) {
+      return;
+    }
+    if (!session.trials().all().equals(shown) || measured() != known) {
       show();
     }
+  }
+
+  private long measured() {
+    Trials trials = session.trials();
+    return trials.all().stream().filter(l -> trials.figures(l) != null).count();
   }
 
   private void show() {
     Trials trials = session.trials();
     shown = trials.all();
+    known = measured();
     hint.setText(AppWords.of(trials.areSeveral() ? "trials-page.several" : "trials-page.alone"));
     grid.getChildren().clear();
     if (!trials.areSeveral()) {
@@ -76,7 +90,10 @@ final class TrialsPage extends Page {
     }
     head(1, "trials-page.entries");
     head(2, "trials-page.triangles");
-    head(3, "trials-page.took");
+    head(3, "trials-page.deviation");
+    head(4, "trials-page.memory");
+    head(5, "trials-page.took");
+    trials.measure();
     int y = 1;
     for (Lines.Named l : shown) {
       row(y++, l, l.name().equals(trials.current()));
@@ -109,7 +126,12 @@ final class TrialsPage extends Page {
     grid.add(name, 0, y);
     grid.add(figure(Language.format("%,d", l.entries().size())), 1, y);
     grid.add(figure(isRun ? Language.format("%,d", triangles(h)) : "–"), 2, y);
-    grid.add(figure(isRun ? Language.format("%.1f s", took) : "–"), 3, y);
+    TrialFigures f = session.trials().figures(l);
+    Label off = figure(f == null ? UNKNOWN : Double.isNaN(f.rms()) ? "–" : deviation(f));
+    off.setId("trial-deviation-" + y);
+    grid.add(isRun ? off : figure("–"), 3, y);
+    grid.add(figure(!isRun ? "–" : f == null ? UNKNOWN : memory(f.bytes())), 4, y);
+    grid.add(figure(isRun ? Language.format("%.1f s", took) : "–"), 5, y);
     HBox what = new HBox(14);
     what.setAlignment(Pos.CENTER_LEFT);
     if (isCurrent) {
@@ -125,7 +147,18 @@ final class TrialsPage extends Page {
     }
     what.getChildren()
         .add(does("trial-drop-" + y, "trials-page.drop", l, n -> session.trials().drop(n)));
-    grid.add(what, 4, y);
+    grid.add(what, 6, y);
+  }
+
+  private static String deviation(TrialFigures f) {
+    return AppWords.of(
+        "trials-page.rms-and-largest",
+        Length.format(f.rms(), f.trueSize()),
+        Length.format(f.largest(), f.trueSize()));
+  }
+
+  private static String memory(long bytes) {
+    return Language.format("%.1f MB", bytes / 1e6);
   }
 
   private int triangles(History h) {

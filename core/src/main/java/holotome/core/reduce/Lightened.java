@@ -44,11 +44,20 @@ final class Lightened {
     return Reprojection.of(old, bvh, now, work.part(0.6, CoreWords.of("work.carrying-over")));
   }
 
-  /** How far a light mesh is from what it was made of, in words. */
+  /** How far a light mesh is from what it was made of and that from it, by samples, in words. */
   static String deviation(Mesh light, Mesh full, Work work) {
-    SurfaceDistance off =
-        SurfaceDistance.of(
-            light, full, (int) Math.min(MOST_SAMPLES, 4L * light.triangleCount() + 1000), work);
+    SurfaceDistance there =
+        SurfaceDistance.of(light, full, samples(light), work.part(0.7, label()));
+    SurfaceDistance back = SurfaceDistance.of(full, light, samples(full), work.part(0.3, label()));
+    SurfaceDistance off = there.worse(back);
     return CoreWords.of("decimate.deviation", Length.inBase(off.rms()), Length.inBase(off.max()));
+  }
+
+  private static String label() {
+    return CoreWords.of("work.measuring-deviation");
+  }
+
+  private static int samples(Mesh mesh) {
+    return (int) Math.min(MOST_SAMPLES, 4L * mesh.triangleCount() + 1000);
   }
 }
