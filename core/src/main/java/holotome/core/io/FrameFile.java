@@ -51,6 +51,12 @@ public final class FrameFile {
 
   private FrameFile() {}
 
+  /** What a side file said of the capture's own frame; null where there was none. */
+  public static NamedFrame original(Frame frame) {
+    NamedFrame first = frame.named(FIRST);
+    return first != null ? first : frame.named(FIRST_TURNED);
+  }
+
   /** Where the side file of a mesh file stands. */
   public static Path beside(Path mesh) {
     return mesh.resolveSibling(mesh.getFileName() + ".frames.json");

@@ -10,6 +10,7 @@ import holotome.core.datum.Place;
 import holotome.core.datum.Scale;
 import holotome.core.datum.Turn;
 import holotome.core.datum.WriteSection;
+import holotome.core.intake.OpenCast;
 import holotome.core.mend.CutCrossings;
 import holotome.core.mend.CutHandles;
 import holotome.core.mend.DropShells;
@@ -87,6 +88,7 @@ public final class Catalogue {
               Place.class,
               KeepFrame.class,
               WriteSection.class,
+              OpenCast.class,
               Decimate.class,
               Remesh.class,
               MakeFacets.class,

@@ -7,7 +7,9 @@ import holotome.core.Datasets;
 import holotome.core.Naive;
 import holotome.core.Shapes;
 import holotome.core.frame.Frame;
+import holotome.core.geometry.Similarity;
 import holotome.core.image.Image;
+import holotome.core.io.MeshWriter;
 import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
@@ -22,6 +24,8 @@ import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Counts;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -62,8 +66,24 @@ class EveryStepTest {
           "outline",
           List.of(0.2, -2, 2, -2, 2, 2, 0.2, 2));
 
+  /** A light mesh in a file of its own, in working coordinates. */
+  private static final String OUTSIDE = outside();
+
+  private static String outside() {
+    try {
+      Path f = Files.createTempFile("outside", ".ply");
+      f.toFile().deleteOnExit();
+      Mesh ball = Shapes.moved(Shapes.sphere(0.6, 3), 0, 0, 0.5);
+      MeshWriter.write(f, ball, Similarity.IDENTITY, Work.unwatched());
+      return f.toString();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
   static Stream<Given> steps() {
     return Stream.of(
+        given(Map.of("do", "intake.cast", "file", OUTSIDE)),
         given(Map.of("do", "trim.select", "fence", FENCE, "then", "remove")),
         given(Map.of("do", "trim.islands", "keep", "largest")),
         given(Map.of("do", "trim.islands", "keep", "larger", "across", "30 cm")),
