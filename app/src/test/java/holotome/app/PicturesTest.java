@@ -171,7 +171,10 @@ class PicturesTest {
       d.click("trial-drop-2");
       d.settle();
       d.keys(KeyCode.ESCAPE);
+      d.keys(KeyCode.D);
+      d.await("a deviation", () -> d.desk().view().deviation().now() != null);
       save("reduce");
+      d.keys(KeyCode.D);
       stage(KeyCode.DIGIT6, KeyCode.DIGIT1);
       apply();
       save("unwrap");

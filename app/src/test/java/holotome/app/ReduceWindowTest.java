@@ -4,12 +4,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.attribute.Attribute;
+import holotome.core.intake.OpenCast;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Part;
+import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.reduce.MakeFacets;
 import holotome.core.reduce.MakeLevels;
 import holotome.core.reduce.Remesh;
+import holotome.core.ship.WriteAsset;
+import holotome.core.task.Work;
+import java.nio.file.Files;
+import java.util.ArrayList;
+import java.util.List;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -26,6 +33,58 @@ class ReduceWindowTest extends WindowCase {
 
   private Mesh cast() {
     return d.on(() -> d.desk().session().whole().cast());
+  }
+
+  /** Written for another program, moved there, and brought back by its file's path. */
+  @Test
+  void aCastGoesOutAndComesBack() throws Exception {
+    tool(KeyCode.DIGIT1);
+    d.fill("field-triangles", "3000");
+    d.settle();
+    apply();
+    Mesh cast = cast();
+    Workpiece w = d.on(() -> d.desk().session().current());
+    new WriteAsset(
+            WriteAsset.Destination.RENDER, "out", WriteAsset.Format.OBJ, null, WriteAsset.What.CAST)
+        .apply(w, new holotome.core.step.Run(Work.unwatched(), dir));
+    // Elsewhere its units were taken for another.
+    List<String> lines = new ArrayList<>();
+    for (String line : Files.readAllLines(dir.resolve("out.obj"))) {
+      if (line.startsWith("v ")) {
+        String[] n = line.split(" ");
+        line =
+            "v "
+                + 1000 * Double.parseDouble(n[1])
+                + " "
+                + 1000 * Double.parseDouble(n[2])
+                + " "
+                + 1000 * Double.parseDouble(n[3]);
+      }
+      lines.add(line);
+    }
+    Files.write(dir.resolve("back.obj"), lines);
+
+    tool(KeyCode.DIGIT5);
+    assertThat(d.node("apply").isDisabled()).isTrue();
+    assertThat(d.text("problem")).contains("Choose the file");
+    d.fill("field-file", dir.resolve("back.obj").toString());
+    d.settle();
+    apply();
+    assertThat(step(1)).isInstanceOf(OpenCast.class);
+    Mesh back = cast();
+    assertThat(back.triangleCount()).isEqualTo(cast.triangleCount());
+    for (int i = 0; i < cast.xyz().length; i++) {
+      assertThat((double) back.xyz()[i])
+          .isCloseTo(cast.xyz()[i], within(1e-5 * cast.bounds().diagonal()));
+    }
+    assertThat(d.message()).contains("back.obj");
+
+    d.fill("field-file", dir.resolve("no.obj").toString());
+    d.settle();
+    d.keys(KeyCode.ENTER);
+    d.settle();
+    assertThat(d.message()).contains("no such file");
+    assertThat(entries()).isEqualTo(2);
   }
 
   /** The number, then the tolerance, chosen along the curve of what each costs. */

@@ -3,6 +3,7 @@ package holotome.app.tool;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
+import holotome.core.intake.OpenCast;
 import holotome.core.log.History;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
@@ -49,6 +50,7 @@ final class ReduceTools {
         Map.of("percent", 50.0),
         (s, t) -> AppWords.of("tools.make-the-levels"),
         (w, s) -> after(w.current(), s instanceof MakeLevels l ? lightest(w, l) : null));
+    all.put(OpenCast.class, new OutsideCastTool(session));
   }
 
   /** The tools in their order, by the steps they make. */
