@@ -35,6 +35,30 @@ class ReduceWindowTest extends WindowCase {
     return d.on(() -> d.desk().session().whole().cast());
   }
 
+  /** What is selected by hand keeps more triangles; without a selection nothing of it is asked. */
+  @Test
+  void whatIsSelectedStaysFiner() {
+    tool(KeyCode.DIGIT1);
+    assertThat(
+            d.node("field-selected").isVisible()
+                && d.node("field-selected").getParent().isVisible())
+        .isFalse();
+    stage(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT1);
+    d.drag(view, MouseButton.PRIMARY, 250, 200, 500, 200, 500, 330, 250, 330, 250, 200);
+    d.await("a selection", () -> d.desk().session().selected() != null);
+    d.settle();
+    tool(KeyCode.DIGIT1);
+    d.fill("field-triangles", "3000");
+    d.choose("field-selected", 1);
+    d.settle();
+    apply();
+    Decimate made = (Decimate) step(0);
+    assertThat(made.selected()).isEqualTo(Decimate.Selected.FINER);
+    assertThat(made.picks()).isNotEmpty();
+    assertThat(cast().triangleCount()).isCloseTo(3000, within(60));
+  }
+
   /** Written for another program, moved there, and brought back by its file's path. */
   @Test
   void aCastGoesOutAndComesBack() throws Exception {

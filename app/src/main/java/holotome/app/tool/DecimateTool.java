@@ -12,10 +12,12 @@ import holotome.core.reduce.Decimate;
 import holotome.core.reduce.DeviationCurve;
 import holotome.core.reduce.DeviationCurve.Point;
 import holotome.core.step.Step;
+import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
 import holotome.core.words.Language;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BiFunction;
@@ -38,6 +40,8 @@ final class DecimateTool extends StepTool {
   private final Label reading = new Label(AppWords.of("decimate-tool.sampling"));
   private final Tooltip tooltip = new Tooltip();
   private final VBox details = new VBox(4, canvas, reading);
+  private final StepKind kind = StepKind.of(Decimate.class);
+  private Object stored;
   private DeviationCurve curve;
   private Mesh of;
   private Mesh asked;
@@ -62,6 +66,42 @@ final class DecimateTool extends StepTool {
     reading.getStyleClass().addAll("soft", "small");
   }
 
+  /** What becomes of what is selected is asked only where something is. */
+  @Override
+  public Node form() {
+    Node form = super.form();
+    hide("picks");
+    if (!isSomeWhere()) {
+      hide("selected");
+    }
+    return form;
+  }
+
+  private boolean isSomeWhere() {
+    return session.selected() != null || stored != null;
+  }
+
+  @Override
+  public Step step() {
+    Map<String, Object> v = new LinkedHashMap<>(values());
+    v.remove("picks");
+    boolean alike = v.get("selected") == null || v.get("selected").equals("alike");
+    if (!isSomeWhere()) {
+      v.remove("selected");
+    } else if (!alike) {
+      v.put(
+          "picks",
+          session.selected() != null ? StepKind.plain(session.selected().picks()) : stored);
+    }
+    return kind.create(v);
+  }
+
+  @Override
+  public void load(Step step) {
+    super.load(step);
+    stored = kind.values(step).get("picks");
+  }
+
   @Override
   public Node details() {
     sample();
@@ -84,6 +124,7 @@ final class DecimateTool extends StepTool {
   public void end(ViewPort view) {
     session.jobs().stopLooking(this);
     asked = null;
+    stored = null;
   }
 
   @Override

@@ -3,6 +3,7 @@ package holotome.core.reduce;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
+import holotome.core.select.Pick;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
@@ -13,6 +14,8 @@ import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
 
@@ -65,13 +68,40 @@ public record Decimate(
     @Parameter(
             help = "Whether what would come to cut through itself is made anew until it does not",
             preset = "avoid")
-        Crossings crossings)
+        Crossings crossings,
+    @Parameter(
+            help = "What becomes of what is selected: as all else, finer, coarser, or as it is",
+            preset = "alike")
+        Selected selected,
+    @Parameter(
+            help = "So many times as dense, or as sparse, as elsewhere",
+            min = 1,
+            max = 100,
+            preset = "4",
+            when = "selected=finer|coarser")
+        double times,
+    @Parameter(
+            help = "What is selected, one pick after the other",
+            when = "selected=finer|coarser|kept",
+            optional = true)
+        List<Pick> picks)
     implements Step {
+
+  /** So many times as dense is what is finer, as a rule. */
+  private static final double USUAL = 4;
 
   /** What becomes of texture coordinates. */
   public enum Texture {
     COLOURS,
     KEEP
+  }
+
+  /** What becomes of what is selected. */
+  public enum Selected {
+    ALIKE,
+    FINER,
+    COARSER,
+    KEPT
   }
 
   /** What becomes of places where the light mesh would cut through itself. */
@@ -85,9 +115,26 @@ public record Decimate(
     this(triangles, percent, tolerance, as, Texture.COLOURS, null, Crossings.AVOID);
   }
 
+  /** Decimates everywhere alike. */
+  public Decimate(
+      Integer triangles,
+      Double percent,
+      Length tolerance,
+      Role as,
+      Texture texture,
+      Double sharp,
+      Crossings crossings) {
+    this(triangles, percent, tolerance, as, texture, sharp, crossings, Selected.ALIKE, USUAL, null);
+  }
+
   public Decimate {
     texture = texture == null ? Texture.COLOURS : texture;
     crossings = crossings == null ? Crossings.AVOID : crossings;
+    selected = selected == null ? Selected.ALIKE : selected;
+    picks = picks == null || selected == Selected.ALIKE ? null : List.copyOf(picks);
+    if (selected != Selected.ALIKE && (picks == null || picks.isEmpty())) {
+      throw Failure.usage(CoreWords.of("common.a-selection-needs-at-least"));
+    }
     int given =
         (triangles == null ? 0 : 1) + (percent == null ? 0 : 1) + (tolerance == null ? 0 : 1);
     if (given != 1) {
@@ -97,7 +144,8 @@ public record Decimate(
 
   @Override
   public Set<Part<?>> reads() {
-    return tolerance == null ? Set.of(Part.SCAN) : Set.of(Part.SCAN, Part.FRAME);
+    boolean isPlaced = tolerance != null || picks != null;
+    return isPlaced ? Set.of(Part.SCAN, Part.FRAME) : Set.of(Part.SCAN);
   }
 
   @Override
@@ -108,6 +156,36 @@ public record Decimate(
   @Override
   public long memory(Workpiece in) {
     return (tolerance == null ? 90L : 220L) * in.scan().triangleCount();
+  }
+
+  /** What errors count for at each vertex; null where they count for the same everywhere. */
+  private float[] weights(Workpiece in, Work work) {
+    if (picks == null) {
+      return null;
+    }
+    BitSet set =
+        Pick.all(picks, in.scan(), in.frame(), work.part(0, CoreWords.of("work.selecting")));
+    if (set.isEmpty()) {
+      throw Failure.cannot(CoreWords.of("take-noise.nothing-is-selected"));
+    }
+    // Where edges are h long a collapse costs about h to the sixth; triangles are as 1 / h squared.
+    double more = Math.pow(times, 3);
+    float weight =
+        switch (selected) {
+          case KEPT -> Float.POSITIVE_INFINITY;
+          case FINER -> (float) more;
+          case COARSER -> (float) (1 / more);
+          case ALIKE -> 1;
+        };
+    float[] out = new float[in.scan().vertexCount()];
+    Arrays.fill(out, 1);
+    int[] tri = in.scan().triangles();
+    for (int t = set.nextSetBit(0); t >= 0; t = set.nextSetBit(t + 1)) {
+      for (int k = 0; k < 3; k++) {
+        out[tri[3 * t + k]] = weight;
+      }
+    }
+    return out;
   }
 
   @Override
@@ -131,6 +209,7 @@ public record Decimate(
             hasBorders,
             cosine,
             run.work().part(0.05, CoreWords.of("work.finding-seams")));
+    float[] weight = weights(in, run.work());
     Work work = run.work().part(0.8, CoreWords.of("work.decimating"));
     boolean isTooMany = plain.triangleCount() > Uncrossed.MOST_TRIED;
     boolean avoids = crossings == Crossings.AVOID && !isTooMany;
@@ -138,13 +217,16 @@ public record Decimate(
     int cutting = 0;
     if (tolerance != null) {
       double far = in.frame().toBaseLength(tolerance.metres());
-      light = Tolerance.within(plain, far, wedges, avoids, work);
+      light = Tolerance.within(plain, far, weight, wedges, avoids, work);
     } else if (avoids && plain.triangleCount() > target) {
-      Uncrossed.Result made = Uncrossed.decimate(plain, target, wedges, work);
+      Uncrossed.Result made = Uncrossed.decimate(plain, target, weight, wedges, work);
       light = made.light().mesh();
       cutting = made.crossing();
     } else {
-      light = Decimation.run(plain, target, wedges, work);
+      light =
+          plain.triangleCount() <= target
+              ? plain
+              : Decimation.of(plain, target, Double.POSITIVE_INFINITY, weight, wedges, work).mesh();
     }
     List<String> notes = new ArrayList<>();
     notes.add(CoreWords.of("decimate.kept", light.triangleCount(), scan.triangleCount()));

@@ -51,28 +51,36 @@ final class Tolerance {
 
   /** Decimates; the mesh itself where nothing can go. */
   static Mesh within(Mesh mesh, double tolerance, Wedges wedges, Work work) {
-    return within(mesh, tolerance, wedges, false, work);
+    return within(mesh, tolerance, null, wedges, false, work);
   }
 
   /**
    * Decimates.
    *
+   * @param weight per vertex what a collapse's error counts for; null for 1
    * @param avoidsCrossings whether the light mesh may cut through itself only where the mesh does
    */
   static Mesh within(
-      Mesh mesh, double tolerance, Wedges wedges, boolean avoidsCrossings, Work work) {
+      Mesh mesh,
+      double tolerance,
+      float[] weight,
+      Wedges wedges,
+      boolean avoidsCrossings,
+      Work work) {
     UsualSize size = UsualSize.of(mesh);
     Mesh near = size.to(mesh);
     Work indexing = work.part(0.05, CoreWords.of("work.indexing-the-surface"));
     Mesh light =
         new Tolerance(near, size.to(tolerance), wedges, avoidsCrossings, indexing)
-            .run(work.part(0.95, CoreWords.of("work.decimating")));
+            .run(weight, work.part(0.95, CoreWords.of("work.decimating")));
     return light == near ? mesh : size.back(light);
   }
 
-  private Mesh run(Work work) {
-    float[] weight = new float[mesh.vertexCount()];
-    Arrays.fill(weight, 1);
+  private Mesh run(float[] given, Work work) {
+    float[] weight = given == null ? new float[mesh.vertexCount()] : given.clone();
+    if (given == null) {
+      Arrays.fill(weight, 1);
+    }
     double limit = FIRST * tolerance;
     double left = 1;
     Decimation.Course course = new Decimation.Course();

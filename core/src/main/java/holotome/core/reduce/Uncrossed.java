@@ -41,7 +41,16 @@ final class Uncrossed {
 
   /** Decimates to a number of triangles. */
   static Result decimate(Mesh mesh, int target, Wedges wedges, Work work) {
-    float[] weight = null;
+    return decimate(mesh, target, null, wedges, work);
+  }
+
+  /**
+   * Decimates to a number of triangles.
+   *
+   * @param given per vertex what a collapse's error counts for; null for 1
+   */
+  static Result decimate(Mesh mesh, int target, float[] given, Wedges wedges, Work work) {
+    float[] weight = given == null ? null : given.clone();
     Decimation.Course course = new Decimation.Course();
     double left = 1;
     Result best = null;

@@ -84,6 +84,16 @@ class EveryStepTest {
   static Stream<Given> steps() {
     return Stream.of(
         given(Map.of("do", "intake.cast", "file", OUTSIDE)),
+        given(
+            Map.of(
+                "do",
+                "reduce.decimate",
+                "triangles",
+                900,
+                "selected",
+                "finer",
+                "picks",
+                List.of(Map.of("height", Map.of("from", "30 cm"))))),
         given(Map.of("do", "trim.select", "fence", FENCE, "then", "remove")),
         given(Map.of("do", "trim.islands", "keep", "largest")),
         given(Map.of("do", "trim.islands", "keep", "larger", "across", "30 cm")),
