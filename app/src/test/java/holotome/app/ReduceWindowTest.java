@@ -115,7 +115,7 @@ class ReduceWindowTest extends WindowCase {
   @Test
   void chosenOnTheCurve() {
     tool(KeyCode.DIGIT1);
-    d.await("a curve", () -> d.node("deviation-curve").isVisible());
+    d.await("a curve", () -> d.text("figures").contains("≈"));
     d.settle();
     d.drag(d.node("deviation-curve"), MouseButton.PRIMARY, 90, 50, 130, 50);
     d.settle();

@@ -9,6 +9,8 @@ import holotome.core.mesh.Mesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -131,6 +133,33 @@ class TrialsTest extends WindowCase {
     d.settle();
     assertThat(pixels()).isNotEqualTo(both);
     assertThat(d.on(() -> trials().compared().name())).isEqualTo("Trial 1");
+  }
+
+  /** What each comes to, side by side: measured while the page is up, and nothing of it cut. */
+  @Test
+  void thePageTellsDeviationAndMemory() {
+    stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT1);
+    d.keys(KeyCode.T);
+    becomes("a second Trial", () -> trials().current(), "Trial 2");
+    d.fill("field-triangles", "2000");
+    d.settle();
+    apply();
+    d.find("all trials");
+    d.await(
+        "figures",
+        () ->
+            d.text("trial-deviation-2").matches(".*\\d.*")
+                && d.text("trial-deviation-1").equals("–"));
+    d.settle();
+    Set<String> cut = new HashSet<>();
+    d.on(
+        () -> {
+          CutTexts.collect("trials", d.node("trials-page"), cut);
+          return null;
+        });
+    assertThat(cut).isEmpty();
+    assertThat(d.text("trials-page")).contains("MB").contains("units");
   }
 
   @Test

@@ -23,10 +23,8 @@ import java.util.Map;
 import java.util.function.BiFunction;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
-import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /**
@@ -37,9 +35,7 @@ final class DecimateTool extends StepTool {
   private static final double PATIENCE = 5;
 
   private final DeviationCanvas canvas = new DeviationCanvas();
-  private final Label reading = new Label(AppWords.of("decimate-tool.sampling"));
   private final Tooltip tooltip = new Tooltip();
-  private final VBox details = new VBox(4, canvas, reading);
   private final StepKind kind = StepKind.of(Decimate.class);
   private Object stored;
   private DeviationCurve curve;
@@ -60,10 +56,6 @@ final class DecimateTool extends StepTool {
     canvas.addEventHandler(MouseEvent.MOUSE_PRESSED, this::choose);
     canvas.addEventHandler(MouseEvent.MOUSE_DRAGGED, this::choose);
     Tooltip.install(canvas, tooltip);
-    reading.setWrapText(true);
-    reading.setId("deviation-reading");
-    reading.setMinHeight(Region.USE_PREF_SIZE);
-    reading.getStyleClass().addAll("soft", "small");
   }
 
   /** What becomes of what is selected is asked only where something is. */
@@ -74,7 +66,9 @@ final class DecimateTool extends StepTool {
     if (!isSomeWhere()) {
       hide("selected");
     }
-    return form;
+    sample();
+    show();
+    return new VBox(10, canvas, form);
   }
 
   private boolean isSomeWhere() {
@@ -100,13 +94,6 @@ final class DecimateTool extends StepTool {
   public void load(Step step) {
     super.load(step);
     stored = kind.values(step).get("picks");
-  }
-
-  @Override
-  public Node details() {
-    sample();
-    show();
-    return details;
   }
 
   @Override
@@ -195,11 +182,12 @@ final class DecimateTool extends StepTool {
   private void show() {
     Workpiece w = session.current();
     boolean known = w != null && curve != null && w.scan() == of && curve.points().size() > 1;
-    canvas.setVisible(known);
-    canvas.setManaged(known);
-    reading.setVisible(w != null && !known && asked != null && of == null);
-    reading.setManaged(reading.isVisible());
+    // It keeps its room while it is on its way: what is below does not jump.
+    boolean comes = w != null && asked == w.scan();
+    canvas.setVisible(known || comes);
+    canvas.setManaged(known || comes);
     if (!known) {
+      canvas.say(comes ? AppWords.of("decimate-tool.sampling") : "");
       return;
     }
     Similarity toWork = w.frame().toWork();

@@ -38,9 +38,16 @@ final class DeviationCanvas extends Canvas {
     super(WIDTH, HEIGHT);
   }
 
-  void clear() {
+  /** Says something in place of the curve. */
+  void say(String words) {
     curve = null;
-    getGraphicsContext2D().clearRect(0, 0, WIDTH, HEIGHT);
+    GraphicsContext g = getGraphicsContext2D();
+    g.clearRect(0, 0, WIDTH, HEIGHT);
+    g.setFont(Font.font("IBM Plex Sans", 11));
+    g.setFill(FRAME);
+    g.setTextAlign(TextAlignment.CENTER);
+    g.setTextBaseline(VPos.CENTER);
+    g.fillText(words, WIDTH / 2, HEIGHT / 2);
   }
 
   /**

@@ -9,6 +9,7 @@ import holotome.view.scene.Readings;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Cursor;
+import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
@@ -28,6 +29,8 @@ import javafx.scene.text.TextAlignment;
 final class DeviationScale extends StackPane {
   private static final Color INK = Color.web("#1D2B33");
   private static final Color SOFT = Color.web("#54626A");
+  private static final Color LIGHT = Color.web("#E8E4DA");
+  private static final Color SOFT_LIGHT = Color.web("#A9B4B6");
   private static final double WIDTH = 360;
   private static final double HEAP = 40;
   private static final double STRIP = 10;
@@ -123,11 +126,11 @@ final class DeviationScale extends StackPane {
     }
     g.setFont(Font.font("IBM Plex Mono", 11));
     g.setTextBaseline(VPos.BOTTOM);
-    g.setFill(INK);
+    g.setFill(ink());
     text(g, TextAlignment.LEFT, "−" + end, 0);
     text(g, TextAlignment.CENTER, "0", WIDTH / 2);
     text(g, TextAlignment.RIGHT, "+" + end, WIDTH);
-    g.setFill(SOFT);
+    g.setFill(isOnSlate() ? SOFT_LIGHT : SOFT);
     g.setFont(Font.font("IBM Plex Sans", 11));
     text(g, TextAlignment.CENTER, AppWords.of("deviation.inside"), WIDTH * 0.31);
     text(g, TextAlignment.CENTER, AppWords.of("deviation.outside"), WIDTH * 0.69);
@@ -139,7 +142,7 @@ final class DeviationScale extends StackPane {
   }
 
   /** The spread, each bar as high as the root of its share, so that little is seen beside much. */
-  private static void heap(GraphicsContext g, Spread spread, double range, Readings colours) {
+  private void heap(GraphicsContext g, Spread spread, double range, Readings colours) {
     int n = 2 * Readings.STEPS * FINE;
     double[] share = new double[n];
     double high = 0;
@@ -155,31 +158,44 @@ final class DeviationScale extends StackPane {
       double h = (HEAP - 3) * Math.sqrt(share[i] / high);
       g.setFill(colour(colours, range * (2 * (i + 0.5) / n - 1)));
       g.fillRect(WIDTH * i / n, HEAP - h, WIDTH / n - 0.5, h);
-      g.setFill(INK);
+      g.setFill(ink());
       g.fillRect(WIDTH * i / n, HEAP - h - 0.8, WIDTH / n - 0.5, 0.8);
     }
   }
 
-  private static void strip(GraphicsContext g, double range, Readings colours) {
+  private void strip(GraphicsContext g, double range, Readings colours) {
     int n = 2 * Readings.STEPS * FINE;
     for (int i = 0; i < n; i++) {
       g.setFill(colour(colours, range * (2 * (i + 0.5) / n - 1)));
       g.fillRect(WIDTH * i / n, HEAP, WIDTH / n + 0.5, STRIP);
     }
-    g.setStroke(INK);
+    g.setStroke(ink());
     g.setLineWidth(1);
     g.strokeRect(0.5, HEAP + 0.5, WIDTH - 1, STRIP - 1);
     g.strokeLine(WIDTH / 2, HEAP, WIDTH / 2, HEAP + STRIP + 3);
   }
 
   /** A tolerance: a line through heap and strip. */
-  private static void mark(GraphicsContext g, double at) {
+  private void mark(GraphicsContext g, double at) {
     double x = Math.round(WIDTH * (at + 1) / 2) + 0.5;
-    g.setStroke(INK);
+    g.setStroke(ink());
     g.setLineWidth(1);
     g.setLineDashes(3, 2);
     g.strokeLine(x, 2, x, HEAP + STRIP + 3);
     g.setLineDashes();
+  }
+
+  private Color ink() {
+    return isOnSlate() ? LIGHT : INK;
+  }
+
+  private boolean isOnSlate() {
+    for (Node n = this; n != null; n = n.getParent()) {
+      if (n.getStyleClass().contains("slate")) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private static Color colour(Readings colours, double value) {

@@ -15,6 +15,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -103,6 +104,7 @@ final class TrialsPage extends Page {
   private void head(int column, String key) {
     Label l = new Label(AppWords.of(key));
     l.getStyleClass().addAll("soft", "small");
+    l.setMinWidth(Region.USE_PREF_SIZE);
     grid.add(l, column, 0);
   }
 
@@ -112,6 +114,7 @@ final class TrialsPage extends Page {
     name.setId("trial-name-" + y);
     name.setAccessibleText(AppWords.of("trials-page.name"));
     name.setPrefWidth(NAME);
+    name.setMinWidth(NAME);
     name.setOnAction(e -> session.trials().rename(l.name(), name.getText()));
     name.focusedProperty()
         .addListener(
@@ -129,6 +132,11 @@ final class TrialsPage extends Page {
     TrialFigures f = session.trials().figures(l);
     Label off = figure(f == null ? UNKNOWN : Double.isNaN(f.rms()) ? "–" : deviation(f));
     off.setId("trial-deviation-" + y);
+    if (f != null && !Double.isNaN(f.largest())) {
+      off.setTooltip(
+          new Tooltip(
+              AppWords.of("trials-page.farthest", Length.format(f.largest(), f.trueSize()))));
+    }
     grid.add(isRun ? off : figure("–"), 3, y);
     grid.add(figure(!isRun ? "–" : f == null ? UNKNOWN : memory(f.bytes())), 4, y);
     grid.add(figure(isRun ? Language.format("%.1f s", took) : "–"), 5, y);
@@ -151,14 +159,11 @@ final class TrialsPage extends Page {
   }
 
   private static String deviation(TrialFigures f) {
-    return AppWords.of(
-        "trials-page.rms-and-largest",
-        Length.format(f.rms(), f.trueSize()),
-        Length.format(f.largest(), f.trueSize()));
+    return Length.format(f.rms(), f.trueSize());
   }
 
   private static String memory(long bytes) {
-    return Language.format("%.1f MB", bytes / 1e6);
+    return Language.format(bytes < 1e7 ? "%.2f MB" : "%.0f MB", bytes / 1e6);
   }
 
   private int triangles(History h) {

@@ -34,7 +34,7 @@ import java.util.List;
  */
 @Describes(
     id = "intake.cast",
-    title = "Cast from outside",
+    title = "Cast from file",
     help =
         "Opens a light mesh that was modelled elsewhere over this Scan as the Cast, and checks that it lies on it.",
     reads = {"scan", "frame"},

@@ -30,7 +30,7 @@ class LowMemoryTest {
             .redirectOutput(log.toFile())
             .start();
     try {
-      assertThat(p.waitFor(420, TimeUnit.SECONDS)).as("done in time").isTrue();
+      assertThat(p.waitFor(900, TimeUnit.SECONDS)).as("done in time").isTrue();
     } finally {
       p.destroyForcibly();
     }
