@@ -130,6 +130,17 @@ public final class ShownDeviation implements Spare.Holder {
     earlier = b == null || of.apply(b) == m || of.apply(b) == scan ? null : of.apply(b);
   }
 
+  /** Something else is looked at: no mesh is held for what is not to be seen. */
+  void rest() {
+    mesh = null;
+    scan = null;
+    earlier = null;
+    askedMesh = null;
+    askedReference = null;
+    marked = null;
+    ranged = null;
+  }
+
   /** Measures what is to be seen, unless that is known or was tried in vain. */
   void measure() {
     Mesh r = reference();
@@ -140,7 +151,9 @@ public final class ShownDeviation implements Spare.Holder {
   }
 
   /** Measures a mesh that is shown beside it as well, once its own is known. */
-  void measureBeside(Mesh other, Mesh otherScan) {
+  void measureBeside(Workpiece beside, Function<Workpiece, Mesh> of) {
+    Mesh other = beside == null ? null : of.apply(beside);
+    Mesh otherScan = beside == null ? null : beside.scan();
     boolean ready = now() != null && other != null && other != otherScan;
     boolean asked = other == askedMesh && otherScan == askedReference;
     if (ready && against() == Against.SCAN && of(other, otherScan) == null && !asked) {

@@ -311,8 +311,9 @@ public final class SpacePane extends PicturePane implements ViewPort {
     if (hub == null && settings.look(w, meshOf(w)) == Look.DEVIATION) {
       deviation.look(w, meshOf(w), this::meshOf);
       deviation.measure();
-      Workpiece c = comparison();
-      deviation.measureBeside(c == null ? null : meshOf(c), c == null ? null : c.scan());
+      deviation.measureBeside(comparison(), this::meshOf);
+    } else if (hub == null) {
+      deviation.rest();
     }
     Similarity now = w.frame().toWork();
     if (camera() == null) {

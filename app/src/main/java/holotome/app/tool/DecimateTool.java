@@ -13,9 +13,9 @@ import holotome.core.reduce.DeviationCurve;
 import holotome.core.reduce.DeviationCurve.Point;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
-import holotome.core.task.Failure;
 import holotome.core.unit.Length;
 import holotome.core.words.Language;
+import java.lang.ref.WeakReference;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -39,7 +39,13 @@ final class DecimateTool extends StepTool {
   private final StepKind kind = StepKind.of(Decimate.class);
   private Object stored;
   private DeviationCurve curve;
-  private Mesh of;
+
+  /** What it was foretold of; not held on to for that. */
+  private WeakReference<Mesh> of = new WeakReference<>(null);
+
+  /** Whether the curve is as good as it gets. */
+  private boolean isWhole;
+
   private Mesh asked;
 
   DecimateTool(Session session, BiFunction<Step, History, String> verb) {
@@ -122,13 +128,19 @@ final class DecimateTool extends StepTool {
   /** Foretells the curve of the Scan at hand: in a moment roughly, then for small numbers too. */
   private void sample() {
     Mesh scan = session.isOpen() ? session.current().scan() : null;
-    if (scan == null || scan.isEmpty() || scan == of || scan == asked) {
+    if (scan == null || scan.isEmpty() || scan == asked) {
       return;
     }
-    curve = null;
-    of = null;
+    boolean isKnown = scan == of.get();
+    if (isKnown && isWhole) {
+      return;
+    }
+    if (!isKnown) {
+      curve = null;
+      of = new WeakReference<>(null);
+    }
     asked = scan;
-    sample(scan, DeviationCurve.QUICK);
+    sample(scan, isKnown ? DeviationCurve.THOROUGH : DeviationCurve.QUICK);
   }
 
   private void sample(Mesh scan, int size) {
@@ -146,11 +158,12 @@ final class DecimateTool extends StepTool {
             found -> {
               if (asked == scan) {
                 curve = found;
-                of = scan;
-                if (size == DeviationCurve.QUICK && scan.triangleCount() > size) {
-                  sample(scan, DeviationCurve.THOROUGH);
-                } else {
+                of = new WeakReference<>(scan);
+                isWhole = size == DeviationCurve.THOROUGH || scan.triangleCount() <= size;
+                if (isWhole) {
                   asked = null;
+                } else {
+                  sample(scan, DeviationCurve.THOROUGH);
                 }
                 edited();
                 show();
@@ -158,15 +171,16 @@ final class DecimateTool extends StepTool {
             },
             f -> {
               // Without a curve the step is as good; the Sheet has no figure of the deviation then.
-              asked = f.kind() == Failure.Kind.CANCELLED ? scan : null;
-              of = scan;
+              asked = null;
+              of = new WeakReference<>(scan);
+              isWhole = true;
               show();
             });
   }
 
   private Point chosen(Workpiece w) {
     Double n = triangles(w);
-    return curve == null || n == null || w.scan() != of ? null : curve.at(n);
+    return curve == null || n == null || w.scan() != of.get() ? null : curve.at(n);
   }
 
   /** How many triangles are asked for; null where that is not said. */
@@ -181,7 +195,7 @@ final class DecimateTool extends StepTool {
 
   private void show() {
     Workpiece w = session.current();
-    boolean known = w != null && curve != null && w.scan() == of && curve.points().size() > 1;
+    boolean known = w != null && curve != null && w.scan() == of.get() && curve.points().size() > 1;
     // It keeps its room while it is on its way: what is below does not jump.
     boolean comes = w != null && asked == w.scan();
     canvas.setVisible(known || comes);
@@ -194,7 +208,7 @@ final class DecimateTool extends StepTool {
     boolean trueSize = w.frame().trueSize();
     Double n = triangles(w);
     Length within = Tools.stepOf(this) instanceof Decimate d ? d.tolerance() : null;
-    canvas.setCurve(curve, of.triangleCount());
+    canvas.setCurve(curve, w.scan().triangleCount());
     canvas.draw(
         n == null ? 0 : n,
         within == null ? 0 : w.frame().toBaseLength(within.metres()),
@@ -226,7 +240,7 @@ final class DecimateTool extends StepTool {
   private void choose(MouseEvent e) {
     e.consume();
     Workpiece w = session.current();
-    if (curve == null || w == null || w.scan() != of) {
+    if (curve == null || w == null || w.scan() != of.get()) {
       return;
     }
     if (Tools.stepOf(this) instanceof Decimate d && d.tolerance() != null) {
@@ -235,7 +249,7 @@ final class DecimateTool extends StepTool {
       fill("tolerance", Length.typed(Math.rint(off / unit) * unit, w.frame().trueSize()));
       return;
     }
-    double n = Math.min(canvas.triangles(e.getX()), of.triangleCount());
+    double n = Math.min(canvas.triangles(e.getX()), w.scan().triangleCount());
     double unit = Math.pow(10, Math.floor(Math.log10(n)) - 1);
     fill("triangles", String.valueOf(Math.max(4, Math.round(n / unit) * (long) unit)));
   }
@@ -258,7 +272,7 @@ final class DecimateTool extends StepTool {
     if (Tools.stepOf(this) instanceof Decimate d) {
       long mb = d.memory(in) >> 20;
       // A first small sample is no measure of the time: the program is not warm yet.
-      boolean isTimed = p != null && asked == null;
+      boolean isTimed = p != null && isWhole;
       rows.add(
           isTimed
               ? new Row(
