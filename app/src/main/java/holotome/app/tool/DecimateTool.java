@@ -35,7 +35,10 @@ final class DecimateTool extends StepTool {
   private static final double PATIENCE = 5;
 
   private final DeviationCanvas canvas = new DeviationCanvas();
-  private final Tooltip tooltip = new Tooltip();
+
+  /** Made with the form: a tool is there before there is a window. */
+  private Tooltip tooltip;
+
   private final StepKind kind = StepKind.of(Decimate.class);
   private Object stored;
   private DeviationCurve curve;
@@ -61,13 +64,16 @@ final class DecimateTool extends StepTool {
     canvas.setCursor(Cursor.CROSSHAIR);
     canvas.addEventHandler(MouseEvent.MOUSE_PRESSED, this::choose);
     canvas.addEventHandler(MouseEvent.MOUSE_DRAGGED, this::choose);
-    Tooltip.install(canvas, tooltip);
   }
 
   /** What becomes of what is selected is asked only where something is. */
   @Override
   public Node form() {
     Node form = super.form();
+    if (tooltip == null) {
+      tooltip = new Tooltip();
+      Tooltip.install(canvas, tooltip);
+    }
     hide("picks");
     if (!isSomeWhere()) {
       hide("selected");
@@ -224,7 +230,9 @@ final class DecimateTool extends StepTool {
                 about(toWork.scale() * p.rms(), trueSize),
                 about(toWork.scale() * p.p95(), trueSize));
     canvas.setAccessibleText(words);
-    tooltip.setText(words);
+    if (tooltip != null) {
+      tooltip.setText(words);
+    }
   }
 
   /** Two digits: more are not known. */
