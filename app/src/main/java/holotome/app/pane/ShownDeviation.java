@@ -132,6 +132,9 @@ public final class ShownDeviation implements Spare.Holder {
 
   /** Something else is looked at: no mesh is held for what is not to be seen. */
   void rest() {
+    if (askedMesh != null) {
+      session.jobs().stopLooking(this);
+    }
     mesh = null;
     scan = null;
     earlier = null;

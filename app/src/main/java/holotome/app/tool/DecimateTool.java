@@ -40,7 +40,7 @@ final class DecimateTool extends StepTool {
   private Tooltip tooltip;
 
   private final StepKind kind = StepKind.of(Decimate.class);
-  private Object stored;
+  private final SelectedPart selected;
   private DeviationCurve curve;
 
   /** What it was foretold of; not held on to for that. */
@@ -60,6 +60,7 @@ final class DecimateTool extends StepTool {
         Map.of("triangles", 20000),
         verb,
         w -> List.of());
+    selected = new SelectedPart(session, kind);
     canvas.setId("deviation-curve");
     canvas.setCursor(Cursor.CROSSHAIR);
     canvas.addEventHandler(MouseEvent.MOUSE_PRESSED, this::choose);
@@ -75,7 +76,7 @@ final class DecimateTool extends StepTool {
       Tooltip.install(canvas, tooltip);
     }
     hide("picks");
-    if (!isSomeWhere()) {
+    if (!selected.isSome()) {
       hide("selected");
     }
     sample();
@@ -83,21 +84,14 @@ final class DecimateTool extends StepTool {
     return new VBox(10, canvas, form);
   }
 
-  private boolean isSomeWhere() {
-    return session.selected() != null || stored != null;
-  }
-
   @Override
   public Step step() {
     Map<String, Object> v = new LinkedHashMap<>(values());
-    v.remove("picks");
-    boolean alike = v.get("selected") == null || v.get("selected").equals("alike");
-    if (!isSomeWhere()) {
+    selected.put(v);
+    if (!selected.isSome()) {
       v.remove("selected");
-    } else if (!alike) {
-      v.put(
-          "picks",
-          session.selected() != null ? StepKind.plain(session.selected().picks()) : stored);
+    } else if ("alike".equals(v.getOrDefault("selected", "alike"))) {
+      v.remove("picks");
     }
     return kind.create(v);
   }
@@ -105,7 +99,7 @@ final class DecimateTool extends StepTool {
   @Override
   public void load(Step step) {
     super.load(step);
-    stored = kind.values(step).get("picks");
+    selected.load(step);
   }
 
   @Override
@@ -123,7 +117,7 @@ final class DecimateTool extends StepTool {
   public void end(ViewPort view) {
     session.jobs().stopLooking(this);
     asked = null;
-    stored = null;
+    selected.clear();
   }
 
   @Override

@@ -1,5 +1,6 @@
 package holotome.app.tool;
 
+import holotome.app.model.MeshFiles;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
@@ -42,15 +43,7 @@ final class OutsideCastTool extends StepTool {
     c.getExtensionFilters()
         .add(
             new FileChooser.ExtensionFilter(
-                AppWords.of("outside-cast-tool.meshes"),
-                "*.ply",
-                "*.obj",
-                "*.stl",
-                "*.off",
-                "*.PLY",
-                "*.OBJ",
-                "*.STL",
-                "*.OFF"));
+                AppWords.of("outside-cast-tool.meshes"), MeshFiles.patterns()));
     File f = c.showOpenDialog(near.getScene().getWindow());
     if (f != null) {
       fill("file", f.getPath());

@@ -23,7 +23,7 @@ class RegionTool extends StepTool {
   private final StepKind kind;
   private final String everywhere;
   private final Label where = new Label();
-  private Object stored;
+  private final SelectedPart selected;
 
   /**
    * @param everywhere what is said where nothing is selected and the step is then made everywhere;
@@ -38,6 +38,7 @@ class RegionTool extends StepTool {
     super(session, type, Stage.MEND, true, Map.of(), verb, estimate);
     triedUpTo(QUICK);
     kind = StepKind.of(type);
+    selected = new SelectedPart(session, kind);
     this.everywhere = everywhere;
     where.setWrapText(true);
     where.getStyleClass().addAll("soft", "small");
@@ -46,7 +47,7 @@ class RegionTool extends StepTool {
 
   /** Whether it works on what is selected, now or when it was stored. */
   final boolean isSomeWhere() {
-    return session.selected() != null || stored != null;
+    return selected.isSome();
   }
 
   @Override
@@ -71,12 +72,10 @@ class RegionTool extends StepTool {
   @Override
   public Step step() {
     Map<String, Object> v = new LinkedHashMap<>(values());
-    v.remove("picks");
+    selected.put(v);
     if (session.selected() != null) {
-      v.put("picks", StepKind.plain(session.selected().picks()));
       where.setText(AppWords.of("noise-tool.in-the-selection", session.selected().count()));
-    } else if (stored != null) {
-      v.put("picks", stored);
+    } else if (selected.isSome()) {
       where.setText(AppWords.of("noise-tool.as-stored"));
     } else {
       where.setText(everywhere == null ? "" : everywhere);
@@ -87,11 +86,11 @@ class RegionTool extends StepTool {
   @Override
   public void load(Step step) {
     super.load(step);
-    stored = kind.values(step).get("picks");
+    selected.load(step);
   }
 
   @Override
   public void end(ViewPort view) {
-    stored = null;
+    selected.clear();
   }
 }

@@ -3,6 +3,7 @@ package holotome.app.window;
 import holotome.app.model.Finding;
 import holotome.app.model.Home;
 import holotome.app.model.Jobs;
+import holotome.app.model.MeshFiles;
 import holotome.app.model.ScanFile;
 import holotome.app.model.Session;
 import holotome.app.model.Settings;
@@ -18,6 +19,7 @@ import holotome.demo.DemoFiles;
 import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import javafx.geometry.Insets;
@@ -342,19 +344,10 @@ public final class Desk extends StackPane {
   void open() {
     FileChooser c = new FileChooser();
     c.setTitle(AppWords.of("desk.open-a-scan-or-a"));
+    List<String> patterns = new ArrayList<>(MeshFiles.patterns());
+    patterns.add("*.holotome");
     c.getExtensionFilters()
-        .add(
-            new FileChooser.ExtensionFilter(
-                AppWords.of("desk.meshes-and-projects"),
-                "*.ply",
-                "*.obj",
-                "*.stl",
-                "*.off",
-                "*.holotome",
-                "*.PLY",
-                "*.OBJ",
-                "*.STL",
-                "*.OFF"));
+        .add(new FileChooser.ExtensionFilter(AppWords.of("desk.meshes-and-projects"), patterns));
     List<File> files = c.showOpenMultipleDialog(getScene().getWindow());
     if (files != null && !files.isEmpty()) {
       ask(() -> openAll(files.stream().map(File::toPath).toList()));
