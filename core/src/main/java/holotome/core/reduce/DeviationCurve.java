@@ -6,6 +6,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.SurfaceDistance;
+import holotome.core.spatial.UsualSize;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -75,7 +76,8 @@ public record DeviationCurve(List<Point> points, double seconds) {
    */
   public static DeviationCurve of(Mesh given, int size, Work work) {
     work.check();
-    Mesh mesh = new Mesh(given.xyz(), given.triangles());
+    UsualSize usual = UsualSize.of(given);
+    Mesh mesh = usual.to(new Mesh(given.xyz(), given.triangles()));
     int n = mesh.triangleCount();
     boolean isWhole = n <= size;
     int pieces = Math.max(LEAST_PIECES, size / PIECE);
@@ -110,7 +112,8 @@ public record DeviationCurve(List<Point> points, double seconds) {
       }
       light = next;
       double share = (double) light.triangleCount() / sample.triangleCount();
-      found.add(measured(light, share * n, points));
+      Point p = measured(light, share * n, points);
+      found.add(new Point(p.triangles, usual.back(p.rms), usual.back(p.p95)));
     }
     return new DeviationCurve(risen(found), seconds);
   }

@@ -7,6 +7,7 @@ import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.SelfIntersections;
+import holotome.core.spatial.UsualSize;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;

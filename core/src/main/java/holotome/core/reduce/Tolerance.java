@@ -3,6 +3,7 @@ package holotome.core.reduce;
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.Nearness;
+import holotome.core.spatial.UsualSize;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;

@@ -3,6 +3,7 @@ package holotome.core.spatial;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -45,6 +46,19 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
    * @param at where the largest is, 3 coordinates of a point of the surface
    */
   public record Summary(double mean, double rms, double p95, double max, double bias, double[] at) {
+    private Summary scaled(int power) {
+      double[] place = {
+        Math.scalb(at[0], power), Math.scalb(at[1], power), Math.scalb(at[2], power)
+      };
+      return new Summary(
+          Math.scalb(mean, power),
+          Math.scalb(rms, power),
+          Math.scalb(p95, power),
+          Math.scalb(max, power),
+          Math.scalb(bias, power),
+          place);
+    }
+
     /** The worse of the two directions, figure by figure. */
     public Summary worse(Summary o) {
       return new Summary(
@@ -57,14 +71,22 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
     }
   }
 
-  /** From one surface to another; both must have triangles. */
+  /**
+   * From one surface to another; both must have triangles. Points that are nowhere (not a number)
+   * are passed over.
+   *
+   * @throws Failure if no point of the surface is anywhere
+   */
   public static DeviationField of(Mesh from, Mesh to, Work work) {
-    Bvh bvh = Bvh.of(to, work.part(0.3, CoreWords.of("work.indexing-the-surface")));
-    return of(from, to, bvh, work.part(0.7, CoreWords.of("work.measuring-distances")));
+    boolean isLarger = from.bounds().diagonal() > to.bounds().diagonal();
+    UsualSize size = UsualSize.of(isLarger ? from : to);
+    Mesh near = size.to(to);
+    Bvh bvh = Bvh.of(near, work.part(0.3, CoreWords.of("work.indexing-the-surface")));
+    Work measuring = work.part(0.7, CoreWords.of("work.measuring-distances"));
+    return of(size.to(from), near, bvh, measuring).scaled(-size.power());
   }
 
-  /** The same with what is known of the other surface. */
-  public static DeviationField of(Mesh from, Mesh to, Bvh bvh, Work work) {
+  private static DeviationField of(Mesh from, Mesh to, Bvh bvh, Work work) {
     float[] normals = Measures.vertexNormals(to);
     int n = from.vertexCount();
     float[] signed = new float[n];
@@ -108,6 +130,18 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
           }
         });
     return summed(from, signed, middle, work.part(0.1, label));
+  }
+
+  /** The same in units so many powers of two larger. */
+  private DeviationField scaled(int power) {
+    if (power == 0) {
+      return this;
+    }
+    float[] d = signed.clone();
+    for (int i = 0; i < d.length; i++) {
+      d[i] = Math.scalb(d[i], power);
+    }
+    return new DeviationField(d, summary.scaled(power), spread.scaled(power));
   }
 
   private static float mid(Mesh m, int t, int k) {
@@ -201,6 +235,9 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
     private boolean isMiddle;
 
     void add(float d, double weight, int index, boolean middle) {
+      if (d != d) {
+        return;
+      }
       float off = Math.abs(d);
       area += weight;
       mean += weight * off;
@@ -218,6 +255,8 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
     int m = middle.length;
     Sums[] parts = new Sums[Parallel.chunks(m, GRAIN)];
     double[] weights = new double[m];
+    // What has no area at all is summed up as if each triangle had the same.
+    boolean isFlat = !(Measures.area(from) > 0);
     Parallel.chunked(
         m,
         GRAIN,
@@ -228,7 +267,10 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
           for (int t = a; t < b; t++) {
             Measures.cross(from.xyz(), from.triangles(), t, cross);
             double w =
-                Math.sqrt(cross[0] * cross[0] + cross[1] * cross[1] + cross[2] * cross[2]) / 2;
+                isFlat
+                    ? 1
+                    : Math.sqrt(cross[0] * cross[0] + cross[1] * cross[1] + cross[2] * cross[2])
+                        / 2;
             weights[t] = w;
             for (int k = 0; k < 3; k++) {
               int v = from.triangles()[3 * t + k];
@@ -250,7 +292,10 @@ public record DeviationField(float[] signed, Summary summary, Spread spread) {
         all.isMiddle = s.isMiddle;
       }
     }
-    Spread spread = new Spread(Math.max(0, all.max));
+    if (all.worst < 0) {
+      throw Failure.cannot(CoreWords.of("deviation.nowhere"));
+    }
+    Spread spread = new Spread(all.max);
     for (int t = 0; t < m; t++) {
       for (int k = 0; k < 3; k++) {
         spread.add(signed[from.triangles()[3 * t + k]], weights[t] / 12);

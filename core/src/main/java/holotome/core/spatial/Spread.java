@@ -11,10 +11,11 @@ public final class Spread {
   private static final int SHIFT = 15;
   private static final int BINS = 30 << 8;
 
-  private final double[] below = new double[BINS];
-  private final double[] above = new double[BINS];
+  private final double[] below;
+  private final double[] above;
   private final int base;
   private final float max;
+  private final int power;
   private double all;
 
   /**
@@ -22,7 +23,24 @@ public final class Spread {
    */
   Spread(float max) {
     this.max = max;
+    below = new double[BINS];
+    above = new double[BINS];
+    power = 0;
     base = (Float.floatToIntBits(max) >> SHIFT) - BINS + 1;
+  }
+
+  private Spread(Spread of, int power) {
+    below = of.below;
+    above = of.above;
+    base = of.base;
+    max = of.max;
+    all = of.all;
+    this.power = of.power + power;
+  }
+
+  /** The same of distances so many powers of two larger. */
+  Spread scaled(int by) {
+    return new Spread(this, by);
   }
 
   /** Counts an area at a distance; what is not a number is passed over. */
@@ -34,7 +52,7 @@ public final class Spread {
     }
   }
 
-  private double edge(int bin) {
+  private float edge(int bin) {
     return bin <= 0 ? 0 : Float.intBitsToFloat(Math.max(0, bin + base) << SHIFT);
   }
 
@@ -42,7 +60,9 @@ public final class Spread {
    * The share of the area, 0 to 1, that lies from one signed distance to another; within a bin as
    * if it was spread evenly. 8,000 additions.
    */
-  public double share(double low, double high) {
+  public double share(double from, double to) {
+    double low = Math.scalb(from, -power);
+    double high = Math.scalb(to, -power);
     return all > 0 && high > low ? (part(above, low, high) + part(below, -high, -low)) / all : 0;
   }
 
@@ -66,9 +86,9 @@ public final class Spread {
     for (int i = 0; i < BINS; i++) {
       sum += below[i] + above[i];
       if (sum >= share * all) {
-        return Math.min(max, edge(i + 1));
+        return Math.scalb(Math.min(max, (double) edge(i + 1)), power);
       }
     }
-    return max;
+    return Math.scalb((double) max, power);
   }
 }

@@ -1,4 +1,4 @@
-package holotome.core.reduce;
+package holotome.core.spatial;
 
 import holotome.core.mesh.Mesh;
 
@@ -8,28 +8,34 @@ import holotome.core.mesh.Mesh;
  *
  * @param power of two that lengths are multiplied by; 0 where they are of a usual size
  */
-record UsualSize(int power) {
+public record UsualSize(int power) {
   /** What is within two to the power of so much, or of its negative, is usual. */
   private static final int USUAL = 40;
 
-  static UsualSize of(Mesh mesh) {
+  /** The one for a mesh, by its diagonal. */
+  public static UsualSize of(Mesh mesh) {
     double diagonal = mesh.bounds().diagonal();
     int power = diagonal > 0 && diagonal < 1e60 ? -Math.getExponent(diagonal) : 0;
     return new UsualSize(Math.abs(power) > USUAL ? power : 0);
   }
 
   /** A length in the mesh's units at the usual size. */
-  double to(double length) {
+  public double to(double length) {
     return Math.scalb(length, power);
   }
 
+  /** A length at the usual size in the mesh's units. */
+  public double back(double length) {
+    return Math.scalb(length, -power);
+  }
+
   /** The mesh at the usual size; itself where it is. */
-  Mesh to(Mesh mesh) {
+  public Mesh to(Mesh mesh) {
     return scaled(mesh, power);
   }
 
   /** What was made of it, at the size there was. */
-  Mesh back(Mesh mesh) {
+  public Mesh back(Mesh mesh) {
     return scaled(mesh, -power);
   }
 

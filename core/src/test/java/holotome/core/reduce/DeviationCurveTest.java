@@ -79,6 +79,12 @@ class DeviationCurveTest {
     assertThat(of(Shapes.cube(1), 1000).at(6)).isNull();
     DeviationCurve mess = of(Shapes.mess(5000, 3), 1000);
     mess.points().forEach(p -> assertThat(p.rms()).isNotNaN());
+    float[] vast = Shapes.sphere(1, 5).xyz().clone();
+    for (int i = 0; i < vast.length; i++) {
+      vast[i] *= 1e30f;
+    }
+    DeviationCurve far = of(Shapes.sphere(1, 5).withPositions(vast), 50_000);
+    assertThat(far.at(500).rms()).isBetween(1e26, 1e29);
     Mesh line = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 2, 0, 0}, new int[] {0, 1, 2});
     assertThat(of(line, 1000).points()).isEmpty();
   }

@@ -10,8 +10,12 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class DeviationFieldTest {
   private static DeviationField of(Mesh from, Mesh to) {
@@ -101,6 +105,75 @@ class DeviationFieldTest {
             () -> Deviation.of(ball, new Mesh(new float[0], new int[0]), Work.unwatched()))
         .isInstanceOf(Failure.class)
         .hasMessageContaining("without triangles");
+  }
+
+  /**
+   * Squares of such distances are no floats any more: the same as of a usual size, power by power.
+   */
+  @ParameterizedTest
+  @ValueSource(ints = {60, -60})
+  void vastAndTinyAreAsUsual(int power) {
+    Mesh a = Shapes.torus(3, 1, 40, 20);
+    Mesh b = Shapes.torus(3, 1.1, 30, 20);
+    DeviationField usual = of(a, b);
+    DeviationField other = of(scaled(a, power), scaled(b, power));
+    for (int v = 0; v < usual.signed().length; v++) {
+      assertThat(other.signed()[v]).isEqualTo(Math.scalb(usual.signed()[v], power));
+    }
+    assertThat(other.summary().rms()).isEqualTo(Math.scalb(usual.summary().rms(), power));
+    assertThat(other.summary().p95()).isEqualTo(Math.scalb(usual.summary().p95(), power));
+    double far = Math.scalb(0.1, power);
+    assertThat(other.spread().share(-far, far)).isEqualTo(usual.spread().share(-0.1, 0.1));
+  }
+
+  private static Mesh scaled(Mesh m, int power) {
+    float[] p = m.xyz().clone();
+    for (int i = 0; i < p.length; i++) {
+      p[i] = Math.scalb(p[i], power);
+    }
+    return m.withPositions(p);
+  }
+
+  @Test
+  void roughMeshesHaveFiguresOrSayWhyNot() {
+    Mesh ball = Shapes.sphere(1, 3);
+    Mesh one = new Mesh(new float[] {0, 0, 2, 1, 0, 2, 0, 1, 2}, new int[] {0, 1, 2});
+    Mesh line = new Mesh(new float[] {0, 0, 2, 1, 0, 2, 2, 0, 2}, new int[] {0, 1, 2});
+    Mesh spot = new Mesh(new float[] {0, 0, 2, 0, 0, 2, 0, 0, 2}, new int[] {0, 1, 2});
+    for (Mesh m : List.of(one, line, spot, Shapes.mess(60, 5), Shapes.moved(ball, 1e6, 0, 0))) {
+      DeviationField.Summary s = Deviation.of(m, ball, Work.unwatched()).both();
+      assertThat(s.rms()).isFinite().isNotNegative();
+      assertThat(s.max()).isGreaterThanOrEqualTo(s.rms());
+      assertThat(s.p95()).isLessThanOrEqualTo(s.max());
+      assertThat(s.at()).hasSize(3).doesNotContain(Double.NaN);
+    }
+    float[] part = ball.xyz().clone();
+    part[0] = Float.NaN;
+    DeviationField holed = of(ball.withPositions(part), ball);
+    assertThat(holed.signed()[0]).isNaN();
+    assertThat(holed.summary().rms()).isFinite();
+    float[] none = new float[9];
+    Arrays.fill(none, Float.NaN);
+    assertThatThrownBy(() -> of(one.withPositions(none), ball)).isInstanceOf(Failure.class);
+  }
+
+  @Test
+  void itCanBeCancelledHalfWay() throws Exception {
+    Mesh a = Shapes.torus(3, 1, 600, 300);
+    Work work = new Work();
+    Thread stop =
+        new Thread(
+            () -> {
+              while (work.fraction() < 0.3) {
+                Thread.onSpinWait();
+              }
+              work.cancel();
+            });
+    stop.start();
+    assertThatThrownBy(() -> Deviation.of(a, Shapes.torus(3, 1.01, 500, 300), work))
+        .isInstanceOfSatisfying(
+            Failure.class, f -> assertThat(f.kind()).isEqualTo(Failure.Kind.CANCELLED));
+    stop.join();
   }
 
   @Test
