@@ -21,6 +21,7 @@ import holotome.core.step.Run;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -172,6 +173,38 @@ class OpenCastTest {
     assertThatThrownBy(() -> none.apply(w, Run.unwatched()))
         .isInstanceOf(Failure.class)
         .hasMessageContaining("site grid");
+  }
+
+  @Test
+  void roughCastsAndRoughScansAreOpenedOrRefusedInPlainWords() {
+    Mesh one = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2});
+    Mesh line = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 2, 0, 0}, new int[] {0, 1, 2});
+    float[] vast = odd(3).xyz().clone();
+    for (int i = 0; i < vast.length; i++) {
+      vast[i] *= 1e30f;
+    }
+    float[] nowhere = odd(3).xyz().clone();
+    nowhere[4] = Float.NaN;
+    List<Mesh> all =
+        List.of(
+            one,
+            line,
+            Shapes.mess(60, 5),
+            odd(3).withPositions(vast),
+            odd(3).withPositions(nowhere));
+    int n = 0;
+    for (Mesh cast : all) {
+      for (Mesh scan : all) {
+        String name = "rough" + n++ + ".ply";
+        MeshWriter.write(dir.resolve(name), cast, Similarity.IDENTITY, Work.unwatched());
+        try {
+          Mesh out = open(Workpiece.of(scan, Frame.PLAIN), name).work().cast();
+          assertThat(out.triangleCount()).isPositive();
+        } catch (Failure f) {
+          assertThat(f.getMessage()).doesNotStartWith("Internal error").doesNotContain("\n");
+        }
+      }
+    }
   }
 
   @Test
