@@ -20,6 +20,9 @@ final class PullTool extends RegionTool {
   private double[] normal;
   private double startX;
   private double startY;
+  private double lastX;
+  private double lastY;
+  private int press;
 
   PullTool(Session session) {
     super(
@@ -48,28 +51,36 @@ final class PullTool extends RegionTool {
     held = null;
     startX = e.getX();
     startY = e.getY();
+    lastX = startX;
+    lastY = startY;
+    int mine = ++press;
     if (e.getButton() == MouseButton.PRIMARY) {
       view.pickTriangle(
           startX,
           startY,
           (t, p) -> {
-            held = p;
-            normal = p == null ? null : normal(view.mesh(), t);
+            if (press == mine && p != null) {
+              held = p;
+              normal = normal(view.mesh(), t);
+              // The pointer may have gone on, or let go, before it was known what it is on.
+              pull(view, lastX - startX, lastY - startY);
+            }
           });
     }
   }
 
   @Override
   public void dragged(ViewPort view, MouseEvent e) {
+    lastX = e.getX();
+    lastY = e.getY();
     if (held != null) {
-      pull(view, e.getX() - startX, e.getY() - startY);
+      pull(view, lastX - startX, lastY - startY);
     }
   }
 
   @Override
   public void released(ViewPort view, MouseEvent e) {
     dragged(view, e);
-    held = null;
   }
 
   private void pull(ViewPort view, double dx, double dy) {

@@ -12,6 +12,7 @@ import holotome.core.reduce.Decimate;
 import holotome.core.reduce.MakeFacets;
 import holotome.core.reduce.MakeLevels;
 import holotome.core.reduce.Remesh;
+import holotome.core.reduce.Resurface;
 import holotome.core.step.Step;
 import holotome.core.words.Language;
 import java.util.LinkedHashMap;
@@ -50,6 +51,11 @@ final class ReduceTools {
         Map.of("percent", 50.0),
         (s, t) -> AppWords.of("tools.make-the-levels"),
         (w, s) -> after(w.current(), s instanceof MakeLevels l ? lightest(w, l) : null));
+    add(
+        Resurface.class,
+        Map.of(),
+        (s, t) -> AppWords.of("tools.make-a-new-surface"),
+        (w, s) -> after(w.scan(), s instanceof Resurface r ? r.expected(w) : null));
     all.put(OpenCast.class, new OutsideCastTool(session));
   }
 

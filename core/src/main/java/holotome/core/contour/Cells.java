@@ -29,6 +29,7 @@ final class Cells {
 
   final Lattice lattice;
   private final Field field;
+  private final Reach reach;
   private final LongIndex points = new LongIndex();
   private final LongIndex cells = new LongIndex();
   private float[] value = new float[64];
@@ -40,16 +41,18 @@ final class Cells {
   /** Cells whose neighbours were looked at. */
   private int grown;
 
-  private Cells(Lattice lattice, Field field) {
+  private Cells(Lattice lattice, Field field, Reach reach) {
     this.lattice = lattice;
+    this.reach = reach;
     this.field = field;
   }
 
   /**
    * @param hits where a mesh crosses the lattice's edges
+   * @param reach the surface is not followed beyond it
    */
-  static Cells of(Lattice lattice, Field field, EdgeHits hits, Work work) {
-    Cells c = new Cells(lattice, field);
+  static Cells of(Lattice lattice, Field field, EdgeHits hits, Reach reach, Work work) {
+    Cells c = new Cells(lattice, field, reach);
     for (int i = 0; i < hits.size(); i++) {
       if (i == 0 || hits.edges()[i] != hits.edges()[i - 1]) {
         c.addAround(hits.edges()[i] >> 2, (int) (hits.edges()[i] & 3));
@@ -82,6 +85,11 @@ final class Cells {
     return p >= 0 && inside[p];
   }
 
+  /** What the field says of a point that was asked about. */
+  float value(long point) {
+    return value[points.find(point)];
+  }
+
   /** Which of a cell's corners are inside, a bit each. */
   int corners(int number) {
     long low = cells.key(number);
@@ -103,10 +111,33 @@ final class Cells {
   private void addAround(long point, int axis) {
     long u = lattice.stride((axis + 1) % 3);
     long v = lattice.stride((axis + 2) % 3);
-    cells.add(point);
-    cells.add(point - u);
-    cells.add(point - v);
-    cells.add(point - u - v);
+    add(point);
+    add(point - u);
+    add(point - v);
+    add(point - u - v);
+  }
+
+  private void add(long cell) {
+    double half = lattice.step() / 2;
+    if (reach == Reach.ALL
+        || cells.find(cell) < 0
+            && reach.holds(
+                lattice.placeX(cell) + half,
+                lattice.placeY(cell) + half,
+                lattice.placeZ(cell) + half)) {
+      cells.add(cell);
+    }
+  }
+
+  /** Whether all four cells around an edge are there. */
+  boolean isWhole(long point, int axis) {
+    long u = lattice.stride((axis + 1) % 3);
+    long v = lattice.stride((axis + 2) % 3);
+    return reach == Reach.ALL
+        || find(point) >= 0
+            && find(point - u) >= 0
+            && find(point - v) >= 0
+            && find(point - u - v) >= 0;
   }
 
   /** Asks about the corners of new cells and goes on wherever the surface does. */

@@ -56,14 +56,22 @@ public final class DualSurface {
   private double[] at;
 
   private DualSurface(
-      Mesh scan, boolean tells, float[] normals, Lattice lattice, Field field, Work work) {
+      Mesh scan,
+      boolean tells,
+      float[] normals,
+      Lattice lattice,
+      Field field,
+      Reach reach,
+      Work work) {
     this.scan = scan;
     this.tells = tells;
     this.normals = normals;
     this.lattice = lattice;
     this.field = field;
     hits = EdgeHits.of(scan, lattice, work.part(0.1, CoreWords.of("work.making-the-surface")));
-    cells = Cells.of(lattice, field, hits, work.part(0.5, CoreWords.of("work.making-the-surface")));
+    cells =
+        Cells.of(
+            lattice, field, hits, reach, work.part(0.5, CoreWords.of("work.making-the-surface")));
     cells.sound(work);
   }
 
@@ -80,7 +88,7 @@ public final class DualSurface {
    * @param field what is inside
    */
   public static Result of(Mesh scan, Lattice lattice, Field field, Work work) {
-    return of(scan, true, lattice, field, work);
+    return of(scan, true, lattice, field, Reach.ALL, work);
   }
 
   /**
@@ -89,10 +97,19 @@ public final class DualSurface {
    * @param seeds triangles along its surface, for each piece of it some: where it is looked for
    */
   public static Result from(Mesh seeds, Lattice lattice, Field field, Work work) {
-    return of(seeds, false, lattice, field, work);
+    return of(seeds, false, lattice, field, Reach.ALL, work);
   }
 
-  private static Result of(Mesh scan, boolean tells, Lattice lattice, Field field, Work work) {
+  /**
+   * The same as far as something reaches: open where that ends, and there alone it may touch itself
+   * in single vertices.
+   */
+  public static Result within(Reach reach, Mesh seeds, Lattice lattice, Field field, Work work) {
+    return of(seeds, false, lattice, field, reach, work);
+  }
+
+  private static Result of(
+      Mesh scan, boolean tells, Lattice lattice, Field field, Reach reach, Work work) {
     float[] normals = Measures.vertexNormals(scan);
     DualSurface s =
         new DualSurface(
@@ -101,6 +118,7 @@ public final class DualSurface {
             normals,
             lattice,
             field,
+            reach,
             work.part(0.5, CoreWords.of("work.making-the-surface")));
     s.collect();
     s.place();
@@ -124,7 +142,7 @@ public final class DualSurface {
       cellOf[count++] = low;
       for (int axis = 0; axis < 3; axis++) {
         boolean in = (mask & 1) != 0;
-        if (in != ((mask >> (1 << axis) & 1) != 0)) {
+        if (in != ((mask >> (1 << axis) & 1) != 0) && cells.isWhole(low, axis)) {
           int e = edges.add(Lattice.edge(low, axis));
           upward.set(e, in);
         }
@@ -189,7 +207,25 @@ public final class DualSurface {
       }
       return hits.along()[best];
     }
-    return halved(key, axis, up, probe);
+    float at = field.isLinear() ? between(key, axis) : halved(key, axis, up, probe);
+    double x = lattice.placeX(key >> 2) + (axis == 0 ? at * lattice.step() : 0);
+    double y = lattice.placeY(key >> 2) + (axis == 1 ? at * lattice.step() : 0);
+    double z = lattice.placeZ(key >> 2) + (axis == 2 ? at * lattice.step() : 0);
+    if (probe.outwards(x, y, z, n)) {
+      for (int k = 0; k < 3; k++) {
+        normal[3 * e + k] = (float) n[k];
+      }
+    }
+    return at;
+  }
+
+  /** Where a field that is linear along the edge passes the level. */
+  private float between(long key, int axis) {
+    double low = cells.value(key >> 2) - Field.LEVEL;
+    double high = cells.value((key >> 2) + lattice.stride(axis)) - Field.LEVEL;
+    // Points that were put inside need not be so by the field.
+    boolean isPassed = low > 0 != high > 0;
+    return (float) (isPassed ? Math.clamp(low / (low - high), MARGIN, 1 - MARGIN) : 0.5);
   }
 
   private float halved(long key, int axis, boolean up, Field.Probe probe) {

@@ -10,7 +10,25 @@ public interface Field {
   @FunctionalInterface
   interface Probe {
     double at(double x, double y, double z);
+
+    /**
+     * The unit normal of the body's surface near a place, looking outwards.
+     *
+     * @param out 3, filled
+     * @return false where it is not known
+     */
+    default boolean outwards(double x, double y, double z, double[] out) {
+      return false;
+    }
   }
 
   Probe probe();
+
+  /**
+   * Whether it is linear along the edges of the lattice that is asked about, so that the values at
+   * the ends of an edge say where it passes the level.
+   */
+  default boolean isLinear() {
+    return false;
+  }
 }

@@ -29,17 +29,22 @@ public record Lattice(double x, double y, double z, double step, int across, int
     for (int k = 0; k < 3; k++) {
       n[k] = (long) Math.ceil(size[k] / step) + 2L * room + 2;
     }
-    if (!(step > 0) || n[0] > MOST || n[1] > MOST || (double) n[0] * n[1] * n[2] > MOST) {
-      throw Failure.cannot(CoreWords.of("lattice.detail-is-too-fine"));
-    }
-    return new Lattice(
+    return of(
         min[0] - step * (room + 0.3819),
         min[1] - step * (room + 0.2764),
         min[2] - step * (room + 0.4142),
         step,
-        (int) n[0],
-        (int) n[1],
-        (int) n[2]);
+        n[0],
+        n[1],
+        n[2]);
+  }
+
+  /** A lattice with its first point at a place; says so where there are too many points. */
+  static Lattice of(double x, double y, double z, double step, long across, long deep, long high) {
+    if (!(step > 0) || across > MOST || deep > MOST || (double) across * deep * high > MOST) {
+      throw Failure.cannot(CoreWords.of("lattice.detail-is-too-fine"));
+    }
+    return new Lattice(x, y, z, step, (int) across, (int) deep, (int) high);
   }
 
   long point(int i, int j, int k) {

@@ -33,6 +33,7 @@ import holotome.core.reduce.Decimate;
 import holotome.core.reduce.MakeFacets;
 import holotome.core.reduce.MakeLevels;
 import holotome.core.reduce.Remesh;
+import holotome.core.reduce.Resurface;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
@@ -91,6 +92,7 @@ public final class Catalogue {
               OpenCast.class,
               Decimate.class,
               Remesh.class,
+              Resurface.class,
               MakeFacets.class,
               MakeLevels.class,
               MakeCharts.class,

@@ -11,6 +11,7 @@ import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
+import holotome.core.spatial.Outward;
 import holotome.core.spatial.Reprojection;
 import holotome.core.spatial.SolidProof;
 import holotome.core.spatial.SurfaceDistance;

@@ -2,10 +2,12 @@ package holotome.core.mend;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
+import holotome.core.spatial.Outward;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
+import holotome.core.topology.Orientation;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;

@@ -6,15 +6,15 @@ import holotome.core.contour.Lattice;
 import holotome.core.mesh.InRange;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Submesh;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
+import holotome.core.spatial.Outward;
 import holotome.core.spatial.Reprojection;
 import holotome.core.spatial.WindingNumber;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
-import holotome.core.topology.Islands;
+import holotome.core.topology.Crumbs;
 import holotome.core.words.CoreWords;
 import java.util.List;
 
@@ -64,7 +64,7 @@ record SolidSurface(Mesh mesh, double rms, double bridged) {
     DualSurface.Result made =
         DualSurface.of(
             scan, lattice, field, work.part(0.6, CoreWords.of("work.making-the-surface")));
-    Mesh whole = withoutCrumbs(made.mesh(), 2 * detail, work);
+    Mesh whole = Crumbs.dropped(made.mesh(), 2 * detail, work);
     if (whole.isEmpty()) {
       throw Failure.cannot(CoreWords.of("solid-surface.no-volume"));
     }
@@ -72,27 +72,6 @@ record SolidSurface(Mesh mesh, double rms, double bridged) {
     Mesh carried =
         Reprojection.of(scan, bvh, whole, work.part(0.15, CoreWords.of("work.carrying-over")));
     return new SolidSurface(carried, off[0], off[1]);
-  }
-
-  /** Without pieces smaller than the detail can tell. */
-  private static Mesh withoutCrumbs(Mesh mesh, double least, Work work) {
-    if (mesh.isEmpty()) {
-      return mesh;
-    }
-    Islands islands = Islands.of(mesh);
-    double[] across = islands.diameters(mesh, work);
-    boolean all = true;
-    for (double d : across) {
-      all &= d >= least;
-    }
-    int[] of = islands.ofTriangle();
-    return all
-        ? mesh
-        : Submesh.used(
-            Submesh.of(
-                mesh,
-                t -> across[of[t]] >= least,
-                work.part(0.05, CoreWords.of("work.dropping-triangles"))));
   }
 
   /** Root mean square of those within a detail of the scan; twice the farthest of the others. */

@@ -11,6 +11,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.topology.Orientation;
 import holotome.core.topology.PointWeld;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;

@@ -46,11 +46,25 @@ final class Lightened {
 
   /** How far a light mesh is from what it was made of and that from it, by samples, in words. */
   static String deviation(Mesh light, Mesh full, Work work) {
-    SurfaceDistance there =
-        SurfaceDistance.of(light, full, samples(light), work.part(0.7, label()));
-    SurfaceDistance back = SurfaceDistance.of(full, light, samples(full), work.part(0.3, label()));
-    SurfaceDistance off = there.worse(back);
-    return CoreWords.of("decimate.deviation", Length.inBase(off.rms()), Length.inBase(off.max()));
+    Bvh ofFull = Bvh.of(full, work.part(0.2, CoreWords.of("work.indexing-the-surface")));
+    Bvh ofLight = Bvh.of(light, work.part(0.2, CoreWords.of("work.indexing-the-surface")));
+    SurfaceDistance off = distance(light, ofLight, full, ofFull, work.part(0.6, label()));
+    return inWords(off.rms(), off.max());
+  }
+
+  /** The same with indices at hand, in base units: the worse of both ways. */
+  static SurfaceDistance distance(Mesh light, Bvh ofLight, Mesh full, Bvh ofFull, Work work) {
+    return distance(light, ofFull, work.part(0.5, label()))
+        .worse(distance(full, ofLight, work.part(0.5, label())));
+  }
+
+  private static SurfaceDistance distance(Mesh from, Bvh to, Work work) {
+    return SurfaceDistance.of(
+        SurfaceDistance.distances(SurfaceDistance.sample(from, samples(from)), to, work));
+  }
+
+  static String inWords(double rms, double most) {
+    return CoreWords.of("decimate.deviation", Length.inBase(rms), Length.inBase(most));
   }
 
   private static String label() {

@@ -9,6 +9,9 @@ public final class PlanesPoint {
   /** Eigenvalues smaller than this share of the largest say nothing. */
   private static final double SMALL = 0.08;
 
+  /** Each makes what is wrong with the largest eigenvector less by that share. */
+  private static final int POWERS = 6;
+
   private final double[] a = new double[9];
   private final double[] b = new double[3];
 
@@ -30,11 +33,50 @@ public final class PlanesPoint {
     b[2] += nz * distance;
   }
 
+  /**
+   * The way where all planes are nearly one, which is most of a smooth surface: the largest
+   * eigenvector by taking powers, the others are too small to say anything. Null elsewhere.
+   */
+  private double[] alongOne() {
+    double trace = a[0] + a[4] + a[8];
+    int most = a[0] >= a[4] && a[0] >= a[8] ? 0 : a[4] >= a[8] ? 1 : 2;
+    double x = a[most];
+    double y = a[3 + most];
+    double z = a[6 + most];
+    double value = 0;
+    for (int i = 0; i < POWERS; i++) {
+      double l = Math.sqrt(x * x + y * y + z * z);
+      if (!(l > 0)) {
+        return null;
+      }
+      double u = x / l;
+      double v = y / l;
+      double w = z / l;
+      x = a[0] * u + a[1] * v + a[2] * w;
+      y = a[1] * u + a[4] * v + a[5] * w;
+      z = a[2] * u + a[5] * v + a[8] * w;
+      value = x * u + y * v + z * w;
+      if (i == 0 && trace - value > 2 * SMALL * value) {
+        return null;
+      }
+    }
+    if (trace - value > SMALL * value) {
+      return null;
+    }
+    double square = x * x + y * y + z * z;
+    double along = (x * b[0] + y * b[1] + z * b[2]) / (value * square);
+    return new double[] {along * x, along * y, along * z};
+  }
+
   /** The way from the given place to the point. */
   public double[] solve() {
     a[3] = a[1];
     a[6] = a[2];
     a[7] = a[5];
+    double[] nearlyOne = alongOne();
+    if (nearlyOne != null) {
+      return nearlyOne;
+    }
     double[] m = a.clone();
     double[] v = Dense.eigenvectors(m, 3);
     double most = Math.max(m[0], Math.max(m[4], m[8]));

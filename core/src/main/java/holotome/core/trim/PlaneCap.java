@@ -1,5 +1,6 @@
 package holotome.core.trim;
 
+import holotome.core.cut.FieldSplit;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;

@@ -1,5 +1,6 @@
 package holotome.core.trim;
 
+import holotome.core.cut.FieldSplit;
 import holotome.core.frame.Frame;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Joined;

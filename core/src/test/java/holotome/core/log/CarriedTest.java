@@ -66,7 +66,8 @@ class CarriedTest {
   /**
    * What is made anew carries what the nearest place did, as far off as its triangles are coarse.
    */
-  private static final Set<String> REMADE = Set.of("reduce.remesh", "reduce.facets");
+  private static final Set<String> REMADE =
+      Set.of("reduce.remesh", "reduce.facets", "reduce.resurface");
 
   /** Where a solid bridges an opening it carries what its rim does, some way off. */
   private static double off(String id, boolean merged) {

@@ -292,6 +292,10 @@ class EveryStepTest {
         given(Map.of("do", "reduce.remesh", "triangles", 800, "as", "stand-in")),
         given(Map.of("do", "reduce.remesh", "edge", "9 cm", "sizes", "curvature")),
         given(Map.of("do", "reduce.remesh", "tolerance", "1 cm", "as", "scan")),
+        given(Map.of("do", "reduce.resurface")),
+        given(
+            Map.of("do", "reduce.resurface", "detail", "9 cm", "reach", "1 cm", "as", "stand-in")),
+        given(Map.of("do", "reduce.resurface", "triangles", 900, "beyond", "closed", "as", "scan")),
         given(Map.of("do", "reduce.facets", "triangles", 120)),
         given(Map.of("do", "reduce.levels", "percent", 50, "count", 2)),
         given(CHARTS, List.of(CAST)),

@@ -7,6 +7,7 @@ import holotome.core.Datasets;
 import holotome.core.Shapes;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
+import holotome.core.spatial.Outward;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;

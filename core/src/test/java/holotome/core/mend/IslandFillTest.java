@@ -12,6 +12,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.Workpiece;
 import holotome.core.select.Pick;
+import holotome.core.spatial.Outward;
 import holotome.core.spatial.SolidProof;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Outcome;

@@ -11,6 +11,7 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.Workpiece;
+import holotome.core.spatial.Outward;
 import holotome.core.spatial.SelfIntersections;
 import holotome.core.step.Run;
 import holotome.core.step.Step;

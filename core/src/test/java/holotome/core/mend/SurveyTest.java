@@ -9,6 +9,7 @@ import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.Workpiece;
+import holotome.core.spatial.Outward;
 import holotome.core.spatial.SelfIntersections;
 import holotome.core.step.Run;
 import holotome.core.task.Parallel;

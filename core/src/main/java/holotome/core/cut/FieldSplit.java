@@ -1,9 +1,8 @@
-package holotome.core.trim;
+package holotome.core.cut;
 
 import holotome.core.array.Ranks;
 import holotome.core.attribute.Blends;
 import holotome.core.attribute.Redrawn;
-import holotome.core.cut.Assembly;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
@@ -25,26 +24,43 @@ import java.util.Map;
  * @param mesh what is left
  * @param onCut per vertex, whether it lies on the line
  */
-record FieldSplit(Mesh mesh, boolean[] onCut) {
+public record FieldSplit(Mesh mesh, boolean[] onCut) {
   private static final int GRAIN = 1 << 16;
 
   /** A field over the vertices, as a distance from where the cut runs. */
   @FunctionalInterface
-  interface Field {
+  public interface Field {
     double at(double x, double y, double z);
   }
 
   /** Cuts by a plane; keeps what its normal (of unit length) points to. */
-  static FieldSplit byPlane(Mesh mesh, double[] point, double[] n, Work work) {
+  public static FieldSplit byPlane(Mesh mesh, double[] point, double[] n, Work work) {
     return of(
         mesh,
         (x, y, z) -> (x - point[0]) * n[0] + (y - point[1]) * n[1] + (z - point[2]) * n[2],
         work);
   }
 
-  static FieldSplit of(Mesh mesh, Field field, Work work) {
-    return new Splitter(mesh, field, work.part(0.2, CoreWords.of("work.cutting")))
-        .run(work.part(0.8, CoreWords.of("work.cutting")));
+  public static FieldSplit of(Mesh mesh, Field field, Work work) {
+    float[] p = mesh.xyz();
+    float[] side = new float[mesh.vertexCount()];
+    Parallel.range(
+        side.length,
+        GRAIN,
+        work.part(0.2, CoreWords.of("work.cutting")),
+        (from, to) -> {
+          for (int v = from; v < to; v++) {
+            side[v] = (float) field.at(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+          }
+        });
+    return of(mesh, side, work.part(0.8, CoreWords.of("work.cutting")));
+  }
+
+  /**
+   * @param side the field at each vertex; taken over, not copied
+   */
+  public static FieldSplit of(Mesh mesh, float[] side, Work work) {
+    return new Splitter(mesh, side).run(work);
   }
 
   private static final class Splitter {
@@ -61,22 +77,14 @@ record FieldSplit(Mesh mesh, boolean[] onCut) {
     /** Vertices that were made one with a lower-numbered one. */
     private final Map<Integer, Integer> weld = new HashMap<>();
 
-    Splitter(Mesh mesh, Field field, Work work) {
+    Splitter(Mesh mesh, float[] side) {
       this.mesh = mesh;
       this.tri = mesh.triangles();
-      float[] p = mesh.xyz();
-      side = new float[mesh.vertexCount()];
+      this.side = side;
       hair = 2e-7 * mesh.bounds().diagonal();
-      Parallel.range(
-          side.length,
-          GRAIN,
-          work,
-          (from, to) -> {
-            for (int v = from; v < to; v++) {
-              double d = field.at(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
-              side[v] = Math.abs(d) <= hair ? 0 : (float) d;
-            }
-          });
+      for (int v = 0; v < side.length; v++) {
+        side[v] = Math.abs(side[v]) <= hair ? 0 : side[v];
+      }
     }
 
     FieldSplit run(Work work) {

@@ -1,12 +1,10 @@
-package holotome.core.mend;
+package holotome.core.spatial;
 
 import holotome.core.attribute.Provenance;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.InRange;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
-import holotome.core.spatial.Bvh;
-import holotome.core.spatial.BvhQuery;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Islands;
@@ -24,7 +22,7 @@ import java.util.List;
  *
  * <p>Triangles of an island must agree with each other already. O(T log T), 110 bytes a triangle.
  */
-final class Outward {
+public final class Outward {
   /** Places of an island that are asked. */
   private static final int SAMPLES = 24;
 
@@ -40,12 +38,26 @@ final class Outward {
   }
 
   /** Turns what looks inwards, and adds how much that was to the notes. */
-  static Mesh turn(Mesh mesh, List<String> notes, Work work) {
-    Islands islands = Islands.of(mesh, work.part(0.2, CoreWords.of("work.finding-islands")));
+  public static Mesh turn(Mesh mesh, List<String> notes, Work work) {
     Mesh near = InRange.of(mesh).mesh();
     Bvh bvh = Bvh.of(near, work.part(0.5, CoreWords.of("work.indexing-the-surface")));
+    return turn(mesh, near, bvh, notes, work.part(0.5, CoreWords.of("work.turning-over")));
+  }
+
+  /**
+   * The same with an index at hand.
+   *
+   * @param bvh of the mesh's triangles, whichever way they are turned; squares and cubes of its
+   *     lengths are within the range of floats
+   */
+  public static Mesh turn(Mesh mesh, Bvh bvh, List<String> notes, Work work) {
+    return turn(mesh, mesh, bvh, notes, work);
+  }
+
+  private static Mesh turn(Mesh mesh, Mesh near, Bvh bvh, List<String> notes, Work work) {
+    Islands islands = Islands.of(mesh, work.part(0.4, CoreWords.of("work.finding-islands")));
     boolean[] wrong = new Outward(near, bvh).wrong(islands);
-    work.advance(0.2);
+    work.advance(0.4);
     int turned = 0;
     for (boolean w : wrong) {
       turned += w ? 1 : 0;
@@ -58,11 +70,11 @@ final class Outward {
     for (int t = 0; t < mesh.triangleCount(); t++) {
       over.set(t, wrong[islands.ofTriangle()[t]]);
     }
-    return turned(mesh, over, work.part(0.1, CoreWords.of("work.turning-over")));
+    return turned(mesh, over, work.part(0.2, CoreWords.of("work.turning-over")));
   }
 
   /** Turns triangles over. */
-  static Mesh turned(Mesh mesh, BitSet over, Work work) {
+  public static Mesh turned(Mesh mesh, BitSet over, Work work) {
     int[] tri = mesh.triangles().clone();
     for (int t = over.nextSetBit(0); t >= 0; t = over.nextSetBit(t + 1)) {
       int s = tri[3 * t + 1];

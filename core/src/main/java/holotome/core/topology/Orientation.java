@@ -1,9 +1,8 @@
-package holotome.core.mend;
+package holotome.core.topology;
 
 import holotome.core.attribute.Provenance;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
-import holotome.core.topology.Adjacency;
 import holotome.core.words.CoreWords;
 import java.util.BitSet;
 import java.util.List;
@@ -13,10 +12,10 @@ import java.util.List;
  * patch by patch; in each patch the side that holds more triangles stays. O(T). A one-sided surface
  * keeps the edges where the flood meets itself the wrong way round.
  */
-final class Orientation {
+public final class Orientation {
   private Orientation() {}
 
-  static Mesh agree(Mesh mesh, List<String> notes, Work work) {
+  public static Mesh agree(Mesh mesh, List<String> notes, Work work) {
     Adjacency adjacency =
         Adjacency.of(mesh, work.part(0.6, CoreWords.of("work.finding-neighbours")));
     if (adjacency.misfitEdges() == 0) {
