@@ -12,6 +12,7 @@ import holotome.core.reduce.Decimate;
 import holotome.core.reduce.MakeFacets;
 import holotome.core.reduce.MakeLevels;
 import holotome.core.reduce.Remesh;
+import holotome.core.reduce.Resurface;
 import holotome.core.ship.WriteAsset;
 import holotome.core.task.Work;
 import java.nio.file.Files;
@@ -177,6 +178,14 @@ class ReduceWindowTest extends WindowCase {
       assertThat(now).isCloseTo(before / 2, within(before / 20 + 4));
       before = now;
     }
+
+    tool(KeyCode.DIGIT5);
+    d.fill("field-triangles", "3000");
+    d.settle();
+    apply();
+    assertThat(step(4)).isInstanceOf(Resurface.class);
+    assertThat(cast().triangleCount()).isCloseTo(3000, within(450));
+    assertThat(d.text("findings")).contains("eviation");
 
     tool(KeyCode.DIGIT1);
     Mesh facets = cast();

@@ -39,8 +39,13 @@ final class Data {
    * triangles), tidied.
    */
   static Mesh dragon() {
+    return scan("dragon.ply");
+  }
+
+  /** A scan of that package, tidied. */
+  static Mesh scan(String name) {
     String datasets = System.getProperty("holotome.datasets");
-    Path file = Path.of(datasets == null ? "." : datasets, "dragon.ply");
+    Path file = Path.of(datasets == null ? "." : datasets, name);
     if (!Files.exists(file)) {
       throw Failure.badInput(file + ": is not there; run scripts/datasets first");
     }

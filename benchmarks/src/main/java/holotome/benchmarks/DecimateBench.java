@@ -10,7 +10,10 @@ import java.nio.IntBuffer;
 import org.lwjgl.system.MemoryUtil;
 import org.lwjgl.util.meshoptimizer.MeshOptimizer;
 
-/** Decimation beside meshoptimizer (through LWJGL) in the same run: time and surface error. */
+/**
+ * Decimation beside meshoptimizer (through LWJGL) and CGAL (Lindstrom and Turk's method) in the
+ * same run: time and surface error.
+ */
 final class DecimateBench {
   private static final int SAMPLES = 400_000;
 
@@ -33,6 +36,17 @@ final class DecimateBench {
       Mesh[] out = new Mesh[1];
       double reference = Timing.median(1, 3, () -> out[0] = reference(dragon, target));
       row(table, share, "meshoptimizer", out[0], dragon, reference, 1);
+      if (Reference.isThere()) {
+        Reference exact = Reference.of("decimate", dragon, target);
+        row(
+            table,
+            share,
+            "CGAL",
+            exact.mesh(),
+            dragon,
+            exact.seconds(),
+            exact.seconds() / reference);
+      }
       double ours =
           Timing.median(
               2,

@@ -15,6 +15,7 @@ public final class Main {
       switch (arguments.length == 0 ? "" : arguments[0]) {
         case "read" -> ReadBench.run();
         case "decimate" -> DecimateBench.run();
+        case "remesh" -> RemeshBench.run(rest);
         case "deviation" -> DeviationBench.run();
         case "rays" -> RaysBench.run();
         case "view" -> ViewBench.run();
@@ -33,7 +34,7 @@ public final class Main {
         }
         default -> {
           System.err.println(
-              "bench: name one of read, decimate, deviation, rays, view, datum, job, cancel, revise, mend (the last four take triangle counts; mend solids goes through all meshes)");
+              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, cancel, revise, mend (the last four take triangle counts; mend solids goes through all meshes)");
           System.exit(2);
         }
       }

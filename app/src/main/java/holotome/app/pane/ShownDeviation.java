@@ -11,6 +11,7 @@ import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.reduce.MakeLevels;
 import holotome.core.reduce.Remesh;
+import holotome.core.reduce.Resurface;
 import holotome.core.spatial.Deviation;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
@@ -272,7 +273,10 @@ public final class ShownDeviation implements Spare.Holder {
   }
 
   private static boolean makes(Step s) {
-    return s instanceof Decimate || s instanceof Remesh || s instanceof MakeLevels;
+    return s instanceof Decimate
+        || s instanceof Remesh
+        || s instanceof Resurface
+        || s instanceof MakeLevels;
   }
 
   private static Length tolerance(Step s) {

@@ -62,9 +62,6 @@ public record Remesh(
   /** More than this no mesh can have. */
   private static final double MOST = 5e8;
 
-  /** Lines that are no wider than so many sides are not held. */
-  private static final double SEEN = 3;
-
   /** How large the triangles are. */
   public enum Sizes {
     EVEN,
@@ -149,7 +146,7 @@ public record Remesh(
     }
     double count = triangles != null ? triangles : count(in);
     double length = Remeshing.lengthFor(mesh, count);
-    byte[] seen = LongLines.of(mesh, lines, SEEN * length);
+    byte[] seen = LongLines.of(mesh, lines, Remeshing.SEEN * length);
     if (sizes == Sizes.CURVATURE) {
       return size.back(CurvedRemeshing.byCount(mesh, (int) count, seen, work));
     }

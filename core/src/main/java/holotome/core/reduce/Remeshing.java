@@ -21,7 +21,10 @@ import java.util.Arrays;
  * <p>O(T) time on all cores; about 60 bytes per triangle of the larger of both meshes. No result
  * depends on the number of threads.
  */
-final class Remeshing {
+public final class Remeshing {
+  /** Lines that are no wider than so many sides are not held. */
+  static final double SEEN = 3;
+
   private static final int REGION = 1 << 12;
   private static final int GRAIN = 1 << 10;
 
@@ -90,6 +93,19 @@ final class Remeshing {
       }
       return new Result(mesh, whole, lines);
     }
+  }
+
+  /**
+   * A mesh of about so many even triangles, without what it carries.
+   *
+   * @param sharp edges that turn by more than this stay lines, in degrees
+   */
+  public static Mesh even(Mesh mesh, int triangles, double sharp, Work work) {
+    double turn = Math.cos(Math.toRadians(sharp));
+    byte[] lines = Wedges.of(mesh, false, true, turn, work.part(0.1, work.label())).lines();
+    byte[] seen = LongLines.of(mesh, lines, SEEN * lengthFor(mesh, triangles));
+    return toCount(mesh, untouched(mesh, seen), triangles, null, work.part(0.9, work.label()))
+        .mesh();
   }
 
   /**

