@@ -1,9 +1,11 @@
 package holotome.benchmarks;
 
 import holotome.core.frame.Frame;
+import holotome.core.mend.Tidy;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
+import holotome.core.reduce.Decimation;
 import holotome.core.reduce.Remeshing;
 import holotome.core.reduce.Resurface;
 import holotome.core.reduce.Role;
@@ -11,6 +13,7 @@ import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Run;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
@@ -19,19 +22,41 @@ final class RemeshBench {
   private static final int SAMPLES = 400_000;
   private static final double SHARP = 60;
 
+  /** Triangles in pictures: few enough to be seen. */
+  private static final int FEW = 60_000;
+
   /** The reference's new surfaces take minutes for more triangles than this. */
   private static final int MOST = 60_000;
 
   private RemeshBench() {}
 
   /**
-   * @param which surfaces for new surfaces alone
+   * @param which of even, surfaces and pictures; empty for all
    */
   static void run(List<String> which) throws Exception {
-    if (!which.contains("surfaces")) {
+    if (which.isEmpty() || which.contains("even")) {
       even();
     }
-    surfaces();
+    if (which.isEmpty() || which.contains("surfaces")) {
+      surfaces();
+    }
+    if (which.isEmpty() || which.contains("pictures")) {
+      pictures();
+    }
+  }
+
+  /** The demo scan of a million made of 60,000 triangles, by both, even and decimated. */
+  private static void pictures() throws Exception {
+    Mesh scan = Data.demo(1_000_000);
+    Mesh tidy = Tidy.tidy(scan, new ArrayList<>(), Work.unwatched());
+    Mesh bare = new Mesh(tidy.xyz(), tidy.triangles());
+    Shot.edges(Remeshing.even(bare, FEW, SHARP, Work.unwatched()), "even");
+    Shot.edges(Decimation.run(bare, FEW, Double.POSITIVE_INFINITY, Work.unwatched()), "decimated");
+    if (Reference.isThere()) {
+      double side = Math.sqrt(4 / Math.sqrt(3) * Measures.area(bare) / FEW);
+      Shot.edges(Reference.of("remesh", bare, side).mesh(), "even-reference");
+      Shot.edges(Reference.of("decimate", bare, FEW).mesh(), "decimated-reference");
+    }
   }
 
   private static void even() throws Exception {

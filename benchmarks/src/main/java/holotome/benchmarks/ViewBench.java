@@ -8,11 +8,9 @@ import holotome.view.Renderer;
 import holotome.view.camera.Camera;
 import holotome.view.scene.Look;
 import holotome.view.scene.Scene;
-import java.awt.image.BufferedImage;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
-import javax.imageio.ImageIO;
 
 /**
  * Frame times while turning once around, at 1000 x 800, beside the true triangles drawn and beside
@@ -87,7 +85,8 @@ final class ViewBench {
     Arrays.sort(errors);
     double all = Timing.median(1, 3, () -> renderer.draw(scene, camera, WIDTH, HEIGHT));
     double still = Timing.median(1, 3, () -> renderer.drawSmooth(scene, camera, WIDTH, HEIGHT));
-    save(renderer.drawSmooth(scene, camera, WIDTH, HEIGHT), triangles);
+    Shot.save(
+        renderer.drawSmooth(scene, camera, WIDTH, HEIGHT), WIDTH, HEIGHT, "view-" + triangles);
     double touch = Timing.median(1, 3, () -> touch(mesh));
     table.row(
         String.format("%,d", mesh.triangleCount()),
@@ -102,18 +101,6 @@ final class ViewBench {
         1000 * still,
         1000 * touch,
         peak() / 1e9);
-  }
-
-  /** A picture at every size, for the page of figures. */
-  private static void save(Renderer.Picture p, int triangles) throws Exception {
-    String into = System.getProperty("holotome.pictures");
-    if (into == null) {
-      return;
-    }
-    Path dir = Files.createDirectories(Path.of(into));
-    BufferedImage image = new BufferedImage(WIDTH, HEIGHT, BufferedImage.TYPE_INT_RGB);
-    image.setRGB(0, 0, WIDTH, HEIGHT, p.pixels(), 0, WIDTH);
-    ImageIO.write(image, "png", dir.resolve("view-" + triangles + ".png").toFile());
   }
 
   /** The most memory the process has held so far, as the kernel counts it, in bytes. */
