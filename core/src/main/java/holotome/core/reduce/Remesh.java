@@ -130,7 +130,14 @@ public record Remesh(
     if (tolerance != null) {
       notes.add(CoreWords.of("decimate.proved", tolerance));
     }
+    if (triangles != null && isFar(light.triangleCount(), triangles)) {
+      notes.add(CoreWords.of("remesh.other-count", triangles));
+    }
     return new Outcome(as.into(in, light), notes);
+  }
+
+  private static boolean isFar(int made, int wanted) {
+    return 2L * made < wanted || made > 2L * wanted;
   }
 
   private Mesh made(Workpiece in, Mesh given, byte[] lines, Work work) {

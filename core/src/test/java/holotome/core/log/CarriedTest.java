@@ -10,9 +10,12 @@ import holotome.core.attribute.Attribute.Kind;
 import holotome.core.mesh.Lineage;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
+import holotome.core.spatial.Bvh;
+import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
+import holotome.core.task.Work;
 import java.nio.file.Path;
 import java.util.HashSet;
 import java.util.Set;
@@ -46,6 +49,7 @@ class CarriedTest {
             .apply(w, new Run(Run.unwatched().work(), dir.resolve("out")))
             .work();
     String id = given.entry().get("do").toString();
+    boolean goesOn = id.equals("reduce.resurface");
     if (out.scan() != old) {
       // Merged vertices stand beside the line between what was merged.
       boolean merged = id.startsWith("reduce") || SOLID.contains(id);
@@ -55,11 +59,11 @@ class CarriedTest {
         assertThat(now.triangles()).isEqualTo(old.triangles());
         now = now.withPositions(old.xyz()).of(old.lineage());
       }
-      check(old, now, off(id, merged), merged, FILLING.contains(id) || isCap(given));
+      check(old, now, off(id, merged), merged, FILLING.contains(id) || isCap(given), goesOn);
     }
     boolean makesCast = id.startsWith("reduce") || id.equals("mend.solid");
     if (out.cast() != null && out.cast() != w.cast() && makesCast) {
-      check(old, out.cast(), off(id, true), true, false);
+      check(old, out.cast(), off(id, true), true, false, goesOn);
     }
   }
 
@@ -68,6 +72,9 @@ class CarriedTest {
    */
   private static final Set<String> REMADE =
       Set.of("reduce.remesh", "reduce.facets", "reduce.resurface");
+
+  /** How far from what was there a new surface counts as a patch. */
+  private static final double BESIDE = 0.02;
 
   /** Where a solid bridges an opening it carries what its rim does, some way off. */
   private static double off(String id, boolean merged) {
@@ -84,8 +91,10 @@ class CarriedTest {
    * @param off how far a number may be from what its place says
    * @param merged whether vertices were merged: texture coordinates are then gone
    * @param patched whether there may be patches, in which values come from the rim
+   * @param goesOn whether the surface may go on where there was none: a patch too
    */
-  private static void check(Mesh old, Mesh now, double off, boolean merged, boolean patched) {
+  private static void check(
+      Mesh old, Mesh now, double off, boolean merged, boolean patched, boolean goesOn) {
     for (Attribute a : old.attributes()) {
       Attribute b = now.attributes().named(a.name());
       if (a.kind() == Kind.UV && merged) {
@@ -99,6 +108,12 @@ class CarriedTest {
     boolean[] inPatch = new boolean[now.vertexCount()];
     if (patched) {
       markPatches(old, now, common, inPatch);
+    }
+    if (goesOn) {
+      float[] beside = SurfaceDistance.distances(now.xyz(), Bvh.of(old), Work.unwatched());
+      for (int v = 0; v < inPatch.length; v++) {
+        inPatch[v] |= beside[v] > BESIDE;
+      }
     }
     vertices(now, off, merged, inPatch);
     if (!merged) {

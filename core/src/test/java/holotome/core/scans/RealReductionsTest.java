@@ -14,6 +14,7 @@ import holotome.core.reduce.Remesh;
 import holotome.core.reduce.Resurface;
 import holotome.core.reduce.Role;
 import holotome.core.spatial.SurfaceDistance;
+import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
@@ -22,6 +23,7 @@ import holotome.core.unit.Length;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -33,6 +35,10 @@ import org.junit.jupiter.params.provider.MethodSource;
  * were. All of them, at every resolution, in {@code verify long}.
  */
 class RealReductionsTest {
+  /** Triangles turned at random: neighbours hardly agree on the outside. */
+  private static final Set<String> STUBBORN =
+      Set.of("cgal/cube-shuffled.off", "cgal/tet-shuffled.off", "cgal/oblong-shuffled.off");
+
   static List<String> meshes() throws IOException {
     List<String> out = new ArrayList<>(List.of("dragon-res4.ply"));
     if (Datasets.times(0, 1) > 0) {
@@ -42,6 +48,7 @@ class RealReductionsTest {
         Datasets.meshes(
             "cgal/cheese.off",
             "cgal/corner_poly.off",
+            "cgal/cube-shuffled.off",
             "cgal/patch-01.off",
             "cgal/plane.off",
             "cgal/three_peaks.off"));
@@ -64,8 +71,15 @@ class RealReductionsTest {
   void evenTriangles(String name) throws IOException {
     Mesh mesh = MeshReader.read(Datasets.file(name), Work.unwatched()).mesh();
     int wanted = Math.max(200, Math.min(100_000, mesh.triangleCount() / 2));
-    Mesh out = made(mesh, new Remesh(wanted, null, null, Remesh.Sizes.EVEN, 60, Role.CAST));
-    assertThat(out.triangleCount()).isGreaterThan(wanted / 2).isLessThan(3 * wanted);
+    Outcome outcome =
+        new Remesh(wanted, null, null, Remesh.Sizes.EVEN, 60, Role.CAST)
+            .apply(Workpiece.of(mesh, Frame.PLAIN), Run.unwatched());
+    Mesh out = outcome.work().cast();
+    Naive.assertSound(out);
+    boolean isReached = out.triangleCount() >= wanted / 2 && out.triangleCount() <= 2 * wanted;
+    String said = String.join("; ", outcome.stated());
+    assertThat(said.contains("were asked for")).as(said).isEqualTo(!isReached);
+    assertThat(isReached).as(said).isEqualTo(!STUBBORN.contains(name));
     if (Naive.crowded(mesh) == 0) {
       assertThat(Naive.crowded(out)).isZero();
     }
