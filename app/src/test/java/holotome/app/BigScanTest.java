@@ -2,6 +2,7 @@ package holotome.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import holotome.core.task.Work;
 import java.nio.file.Path;
 import java.util.concurrent.CountDownLatch;
 import javafx.application.Platform;
@@ -13,8 +14,8 @@ import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
- * A large scan in the window: opened, turned, lassoed, cut, undone. Prints how long each took and
- * the longest time the interface thread did not answer. Runs only when told a size:
+ * A large scan in the window: opened, turned, lassoed, cut, made light, undone. Prints how long
+ * each took and the longest time the interface thread did not answer. Runs only when told a size:
  * scripts/big-scan does.
  */
 @EnabledIfSystemProperty(named = "holotome.big", matches = "\\d+")
@@ -63,6 +64,49 @@ class BigScanTest {
       }
     }
     return Double.NaN;
+  }
+
+  /** Made light once, undone, and given up half-way: all is as it was. */
+  private void reduceAndCancel(Driver d, int before) {
+    d.keys(KeyCode.ALT, KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT1);
+    d.settle();
+    lap("curve foretold");
+    int wanted = before / 100;
+    d.fill("field-triangles", "" + wanted);
+    d.settle();
+    lap("number typed");
+    d.keys(KeyCode.ENTER);
+    d.await("a Cast", () -> d.desk().session().history().size() == 1);
+    lap("reduced to a hundredth");
+    d.settle();
+    lap("measured again");
+    assertThat(d.on(() -> d.desk().session().current().cast().triangleCount()))
+        .isBetween(wanted / 2, wanted + wanted / 20);
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.settle();
+    lap("undone");
+    d.fill("field-triangles", "" + wanted);
+    d.settle();
+    d.keys(KeyCode.ENTER);
+    d.await(
+        "a third of it",
+        () -> {
+          Work running = d.desk().session().jobs().running();
+          return running != null && running.fraction() > 0.3;
+        });
+    lap("a third of the way");
+    d.on(
+        () -> {
+          d.desk().session().jobs().cancel();
+          return null;
+        });
+    d.await("an end", () -> !d.desk().session().jobs().isBusy());
+    lap("cancelled");
+    d.settle();
+    assertThat(d.on(() -> d.desk().session().history().size())).isZero();
+    assertThat(d.on(() -> d.desk().session().current().scan().triangleCount())).isEqualTo(before);
+    assertThat(d.on(() -> d.desk().session().current().cast())).isNull();
   }
 
   @Test
@@ -120,6 +164,9 @@ class BigScanTest {
       d.keys(KeyCode.CONTROL, KeyCode.Z);
       d.settle();
       lap("undone again");
+      reduceAndCancel(d, before);
+      d.keys(KeyCode.ALT, KeyCode.DIGIT2);
+      d.settle();
       d.keys(KeyCode.DIGIT6);
       d.settle();
       lap("figures of the ground cut");

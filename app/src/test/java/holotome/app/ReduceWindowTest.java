@@ -89,7 +89,7 @@ class ReduceWindowTest extends WindowCase {
     }
     Files.write(dir.resolve("back.obj"), lines);
 
-    tool(KeyCode.DIGIT5);
+    tool(KeyCode.DIGIT6);
     assertThat(d.node("apply").isDisabled()).isTrue();
     assertThat(d.text("problem")).contains("Choose the file");
     d.fill("field-file", dir.resolve("back.obj").toString());

@@ -19,6 +19,9 @@ final class BrickLevel implements PoissonLevel {
   /** Rounds at most, and by how much what is left over is to shrink. */
   private static final int MOST_ROUNDS = 24;
 
+  /** As many as are mostly needed. */
+  private static final int USUAL_ROUNDS = 6;
+
   private static final double EXACT = 1e-2;
 
   private final int level;
@@ -99,12 +102,16 @@ final class BrickLevel implements PoissonLevel {
     double rz = turn(r, p, 0);
     double goal = EXACT * EXACT * rz;
     Work rounds = work.part(0.85, CoreWords.of("work.making-the-surface"));
-    for (int round = 0; round < MOST_ROUNDS && rz > goal; round++) {
-      float along = (float) (rz / applied(p, q, rounds.part(1.0 / MOST_ROUNDS, rounds.label())));
+    int round = 0;
+    while (round < MOST_ROUNDS && rz > goal) {
+      double share = round < USUAL_ROUNDS ? 1.0 / USUAL_ROUNDS : 0;
+      float along = (float) (rz / applied(p, q, rounds.part(share, rounds.label())));
       double before = rz;
       rz = step(p, q, r, along);
       turn(r, p, (float) (rz / before));
+      round++;
     }
+    rounds.advance(Math.max(0, 1 - (double) round / USUAL_ROUNDS));
   }
 
   /** Takes the values from the coarser level over and what is left of the right-hand side. */

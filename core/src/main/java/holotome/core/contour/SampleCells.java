@@ -261,7 +261,10 @@ record SampleCells(LongIndex bricks, int[] start, short[] local, float[] data) {
       double bc = square(cx - bx, cy - by, cz - bz);
       double ca = square(ax - cx, ay - cy, az - cz);
       double most = Math.max(ab, Math.max(bc, ca));
-      if (most <= LARGEST) {
+      if (most == Double.POSITIVE_INFINITY) {
+        return;
+      }
+      if (!(most > LARGEST)) {
         double ux = bx - ax;
         double uy = by - ay;
         double uz = bz - az;

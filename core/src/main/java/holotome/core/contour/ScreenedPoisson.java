@@ -2,7 +2,9 @@ package holotome.core.contour;
 
 import holotome.core.array.LongIndex;
 import holotome.core.geometry.Box;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -20,6 +22,9 @@ import holotome.core.words.CoreWords;
  */
 public final class ScreenedPoisson implements Field {
   private static final int GRAIN = 16;
+
+  /** Cells with surface that can be numbered, about. */
+  private static final double MOST = 2e8;
 
   /** Nodes around the cells with surface that a level reaches at least. */
   private static final int REACH = 2;
@@ -50,6 +55,9 @@ public final class ScreenedPoisson implements Field {
   public static ScreenedPoisson of(
       Mesh mesh, double step, double screening, boolean closed, Work work) {
     NestedLattice l = NestedLattice.around(mesh.bounds(), step);
+    if (!(Measures.area(mesh) < MOST * step * step)) {
+      throw Failure.cannot(CoreWords.of("lattice.detail-is-too-fine"));
+    }
     SampleCells[] cells = new SampleCells[l.finest() + 1];
     cells[l.finest()] =
         SampleCells.of(mesh, l, work.part(0.25, CoreWords.of("work.making-the-surface")));
@@ -79,7 +87,7 @@ public final class ScreenedPoisson implements Field {
             closed,
             work.part(0.05, CoreWords.of("work.making-the-surface")));
     for (int d = 1; d <= l.finest(); d++) {
-      Work part = work.part(0.45 / (1 << l.finest() - d), CoreWords.of("work.making-the-surface"));
+      Work part = work.part(0.3 / (1 << l.finest() - d), CoreWords.of("work.making-the-surface"));
       at = BrickLevel.solve(d, l, bricks[d], cells[d], load[d], screening, at, part);
       load[d] = null;
     }

@@ -91,26 +91,24 @@ public record Resurface(
   @Override
   public long memory(Workpiece in) {
     Mesh scan = in.scan();
-    return NewSurface.memory(scan.triangleCount(), Measures.area(scan), step(in));
+    return NewSurface.memory(scan.triangleCount(), Measures.area(scan), step(in, scan));
   }
 
-  private double step(Workpiece in) {
+  private double step(Workpiece in, Mesh scan) {
     if (detail != null && detail.metres() > 0) {
       return in.frame().toBaseLength(detail.metres());
     }
-    return triangles != null
-        ? NewSurface.forTriangles(in.scan(), triangles)
-        : NewSurface.fitting(in.scan());
+    return triangles != null ? NewSurface.forTriangles(scan, triangles) : NewSurface.fitting(scan);
   }
 
   /** About how many triangles come of it, by the scan's area. */
   public long expected(Workpiece in) {
-    return triangles != null ? triangles : NewSurface.triangles(in.scan(), step(in));
+    return triangles != null ? triangles : NewSurface.triangles(in.scan(), step(in, in.scan()));
   }
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    Mesh scan = in.scan();
+    Mesh scan = finite(in.scan());
     if (!(Measures.area(scan) > 0)) {
       throw Failure.cannot(CoreWords.of("resurface.no-area"));
     }
@@ -134,7 +132,7 @@ public record Resurface(
             size,
             bare,
             bvh,
-            size.to(step(in)),
+            size.to(step(in, scan)),
             work.part(0.65, CoreWords.of("work.making-the-surface")));
     Mesh light =
         plain.attributes().isEmpty()
@@ -158,6 +156,25 @@ public record Resurface(
       notes.add(CoreWords.count("resurface.lost", made.lost().cardinality()));
     }
     return new Outcome(as.into(in, size.back(light)), notes);
+  }
+
+  /** Without triangles that have a point nowhere. */
+  private static Mesh finite(Mesh scan) {
+    if (Double.isFinite(Measures.area(scan))) {
+      return scan;
+    }
+    float[] p = scan.xyz();
+    int[] tri = scan.triangles();
+    return Submesh.of(
+        scan,
+        t -> {
+          float sum = 0;
+          for (int k = 0; k < 9; k++) {
+            sum += p[3 * tri[3 * t + k / 3] + k % 3] * 0;
+          }
+          return sum == 0;
+        },
+        Work.unwatched());
   }
 
   /** Turned so that neighbours agree and islands look outwards, as far as that can be told. */

@@ -255,6 +255,16 @@ class ResurfaceTest {
     assertThat(many.triangles()).isEqualTo(one.triangles());
   }
 
+  /** Points that are nowhere are passed over. */
+  @Test
+  void pointsThatAreNowhere() {
+    Mesh ball = Shapes.sphere(1, 4);
+    float[] p = ball.xyz().clone();
+    p[0] = Float.NaN;
+    Mesh out = made(ball.withPositions(p), closed(0.1));
+    assertThat(Measures.area(out)).isCloseTo(4 * Math.PI, within(0.2));
+  }
+
   /** Pieces too small for the detail are lost, and it is said. */
   @Test
   void whatIsLostIsSaid() {
@@ -274,9 +284,11 @@ class ResurfaceTest {
             () -> new Resurface(new Length(1), 500, 4, Resurface.Beyond.OPEN, null, Role.CAST))
         .isInstanceOf(Failure.class)
         .hasMessageContaining("not both");
-    assertThatThrownBy(() -> done(Shapes.sphere(1, 3), closed(1e-7)))
-        .isInstanceOf(Failure.class)
-        .hasMessageContaining("too fine");
+    for (double detail : new double[] {1e-4, 1e-6, 1e-7, 1e-12}) {
+      assertThatThrownBy(() -> done(Shapes.sphere(1, 3), closed(detail)))
+          .isInstanceOf(Failure.class)
+          .hasMessageContaining("too fine");
+    }
     Run cancelled = Run.unwatched();
     cancelled.work().cancel();
     assertThatThrownBy(
