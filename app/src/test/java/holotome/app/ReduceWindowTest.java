@@ -36,6 +36,26 @@ class ReduceWindowTest extends WindowCase {
     return d.on(() -> d.desk().session().whole().cast());
   }
 
+  /** One half made light and mirrored onto the other, about the middle of the ground. */
+  @Test
+  void oneHalfIsMirrored() {
+    stage(KeyCode.DIGIT4);
+    d.click("tool-origin");
+    d.settle();
+    apply();
+    tool(KeyCode.DIGIT1);
+    assertThat(d.node("field-texture").getParent().isVisible()).isFalse();
+    d.fill("field-triangles", "3000");
+    d.choose("field-symmetric", 1);
+    d.settle();
+    apply();
+    Decimate made = (Decimate) step(1);
+    assertThat(made.symmetric()).isEqualTo(Decimate.Symmetric.LEFT);
+    assertThat(cast().triangleCount()).isCloseTo(3000, within(120));
+    var bounds = cast().boundsPlaced(d.on(() -> d.desk().session().whole().frame().toWork()));
+    assertThat(bounds.minX()).isCloseTo(-bounds.maxX(), within(1e-3 * bounds.width()));
+  }
+
   /** What is selected by hand keeps more triangles; without a selection nothing of it is asked. */
   @Test
   void whatIsSelectedStaysFiner() {

@@ -27,6 +27,7 @@ class StepsInTheWindowTest {
 
   @Test
   void everyStepHasAToolWordsAndAPlaceInTheDocs() throws Exception {
+    Driver.startToolkit();
     Tools tools = new Tools(new Session(new Jobs(f -> {}), new Home(dir)));
     Path root = Path.of("").toAbsolutePath();
     root = root.endsWith("app") ? root.getParent() : root;

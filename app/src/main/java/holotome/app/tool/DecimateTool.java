@@ -67,7 +67,7 @@ final class DecimateTool extends StepTool {
     canvas.addEventHandler(MouseEvent.MOUSE_DRAGGED, this::choose);
   }
 
-  /** What becomes of what is selected is asked only where something is. */
+  /** What becomes of what is selected, or of textures, is asked only where there is something. */
   @Override
   public Node form() {
     Node form = super.form();
@@ -76,8 +76,9 @@ final class DecimateTool extends StepTool {
       Tooltip.install(canvas, tooltip);
     }
     hide("picks");
-    if (!selected.isSome()) {
-      hide("selected");
+    hide(selected.isSome() ? "symmetric" : "selected");
+    if (session.current() != null && !session.current().scan().hasTexture()) {
+      hide("texture");
     }
     sample();
     show();
@@ -88,9 +89,9 @@ final class DecimateTool extends StepTool {
   public Step step() {
     Map<String, Object> v = new LinkedHashMap<>(values());
     selected.put(v);
-    if (!selected.isSome()) {
-      v.remove("selected");
-    } else if ("alike".equals(v.getOrDefault("selected", "alike"))) {
+    // One half is mirrored only where all is light alike.
+    v.remove(selected.isSome() ? "symmetric" : "selected");
+    if (selected.isSome() && "alike".equals(v.getOrDefault("selected", "alike"))) {
       v.remove("picks");
     }
     return kind.create(v);

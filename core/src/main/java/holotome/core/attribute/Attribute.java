@@ -179,6 +179,25 @@ public final class Attribute {
     return new Attribute(name, kind, domain, n, index);
   }
 
+  /**
+   * The same with normals mirrored in a plane; others stay as they are.
+   *
+   * @param plane the plane's normal, of unit length
+   */
+  public Attribute mirrored(double[] plane) {
+    if (kind != Kind.NORMAL) {
+      return this;
+    }
+    float[] n = floats().clone();
+    for (int i = 0; i < n.length; i += 3) {
+      double along = n[i] * plane[0] + n[i + 1] * plane[1] + n[i + 2] * plane[2];
+      for (int k = 0; k < 3; k++) {
+        n[i + k] = (float) (n[i + k] - 2 * along * plane[k]);
+      }
+    }
+    return new Attribute(name, kind, domain, n, index);
+  }
+
   /** The same under another name. */
   public Attribute named(String other) {
     return new Attribute(other, kind, domain, values, index);

@@ -45,6 +45,31 @@ public record Mirrored(Mesh mesh, Similarity placing) {
       // Nought stays nought, without a sign.
       xyz[i] = 0 - xyz[i];
     }
+    return over(mesh, xyz, new double[] {1, 0, 0});
+  }
+
+  /**
+   * The mirror image of a mesh in a plane, turned over.
+   *
+   * @param point on the plane, in base coordinates
+   * @param normal of the plane, of unit length
+   */
+  public static Mesh in(Mesh mesh, double[] point, double[] normal) {
+    float[] xyz = mesh.xyz().clone();
+    for (int i = 0; i < xyz.length; i += 3) {
+      double off = 0;
+      for (int k = 0; k < 3; k++) {
+        off += (xyz[i + k] - point[k]) * normal[k];
+      }
+      for (int k = 0; k < 3; k++) {
+        xyz[i + k] = (float) (xyz[i + k] - 2 * off * normal[k]);
+      }
+    }
+    return over(mesh, xyz, normal);
+  }
+
+  /** At other places, turned over so that the outside stays outside. */
+  private static Mesh over(Mesh mesh, float[] xyz, double[] plane) {
     int n = mesh.triangleCount();
     int[] tri = mesh.triangles().clone();
     for (int i = 0; i < tri.length; i += 3) {
@@ -55,10 +80,10 @@ public record Mirrored(Mesh mesh, Similarity placing) {
     all.set(0, n);
     Provenance p = Provenance.of(mesh.vertexCount(), n).turned(all).build();
     Mesh over = mesh.derive(p, new float[0], tri, Work.unwatched());
-    // Turning over took the normals to the other side; mirrored, they keep the one they show.
+    // Turning over took the normals to the other side: they are taken back, and mirrored.
     Attributes carried = Attributes.NONE;
     for (Attribute a : over.attributes()) {
-      carried = carried.with(a.mirrored(1).mirrored(2));
+      carried = carried.with(a.mirrored(0).mirrored(1).mirrored(2).mirrored(plane));
     }
     return new Mesh(xyz, tri, carried, mesh.materials());
   }

@@ -84,7 +84,12 @@ public record Decimate(
             help = "What is selected, one pick after the other",
             when = "selected=finer|coarser|kept",
             optional = true)
-        List<Pick> picks)
+        List<Pick> picks,
+    @Parameter(
+            help =
+                "Whether one half is made light and mirrored onto the other, across the working origin's plane; seen from the front",
+            preset = "no")
+        Symmetric symmetric)
     implements Step {
 
   /** So many times as dense is what is finer, as a rule. */
@@ -102,6 +107,15 @@ public record Decimate(
     FINER,
     COARSER,
     KEPT
+  }
+
+  /** Which half is mirrored. */
+  public enum Symmetric {
+    NO,
+    LEFT,
+    RIGHT,
+    FRONT,
+    BACK
   }
 
   /** What becomes of places where the light mesh would cut through itself. */
@@ -124,13 +138,28 @@ public record Decimate(
       Texture texture,
       Double sharp,
       Crossings crossings) {
-    this(triangles, percent, tolerance, as, texture, sharp, crossings, Selected.ALIKE, USUAL, null);
+    this(
+        triangles,
+        percent,
+        tolerance,
+        as,
+        texture,
+        sharp,
+        crossings,
+        Selected.ALIKE,
+        USUAL,
+        null,
+        Symmetric.NO);
   }
 
   public Decimate {
     texture = texture == null ? Texture.COLOURS : texture;
     crossings = crossings == null ? Crossings.AVOID : crossings;
     selected = selected == null ? Selected.ALIKE : selected;
+    symmetric = symmetric == null ? Symmetric.NO : symmetric;
+    if (symmetric != Symmetric.NO && (tolerance != null || selected != Selected.ALIKE)) {
+      throw Failure.usage(CoreWords.of("decimate.symmetric-by-number"));
+    }
     picks = picks == null || selected == Selected.ALIKE ? null : List.copyOf(picks);
     if (selected != Selected.ALIKE && (picks == null || picks.isEmpty())) {
       throw Failure.usage(CoreWords.of("common.a-selection-needs-at-least"));
@@ -144,7 +173,7 @@ public record Decimate(
 
   @Override
   public Set<Part<?>> reads() {
-    boolean isPlaced = tolerance != null || picks != null;
+    boolean isPlaced = tolerance != null || picks != null || symmetric != Symmetric.NO;
     return isPlaced ? Set.of(Part.SCAN, Part.FRAME) : Set.of(Part.SCAN);
   }
 
@@ -198,7 +227,11 @@ public record Decimate(
                 ? (int) Math.max(4, Math.rint(scan.triangleCount() * percent / 100))
                 : 0;
     boolean keeps = texture == Texture.KEEP;
-    Mesh plain = keeps ? scan : Lightened.colouredByVertex(scan);
+    MirroredHalf half = symmetric == Symmetric.NO ? null : MirroredHalf.of(symmetric, in.frame());
+    Mesh all = keeps ? scan : Lightened.colouredByVertex(scan);
+    Mesh plain =
+        half == null ? all : half.cut(all, run.work().part(0, CoreWords.of("work.cutting")));
+    target = half == null ? target : (target + 1) / 2;
     // Pictures that are turned to colours leave no borders between them.
     boolean hasBorders = keeps || !scan.hasTexture();
     double cosine = sharp == null ? -1 : Math.cos(Math.toRadians(sharp));
@@ -228,6 +261,8 @@ public record Decimate(
               ? plain
               : Decimation.of(plain, target, Double.POSITIVE_INFINITY, weight, wedges, work).mesh();
     }
+    boolean isReached = tolerance != null || light.triangleCount() <= 1.02 * target + 2;
+    light = half == null ? light : half.whole(light, work.part(0, work.label()));
     List<String> notes = new ArrayList<>();
     notes.add(CoreWords.of("decimate.kept", light.triangleCount(), scan.triangleCount()));
     notes.add(
@@ -235,7 +270,7 @@ public record Decimate(
             light, scan, run.work().part(0.15, CoreWords.of("work.measuring-deviation"))));
     if (tolerance != null) {
       notes.add(CoreWords.of("decimate.proved", tolerance));
-    } else if (light.triangleCount() > 1.02 * target + 2) {
+    } else if (!isReached) {
       notes.add(CoreWords.of("decimate.no-further-edge-could-go"));
     }
     if (crossings == Crossings.AVOID && isTooMany) {

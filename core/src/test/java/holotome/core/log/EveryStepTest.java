@@ -289,6 +289,7 @@ class EveryStepTest {
         given(CAST),
         given(Map.of("do", "reduce.decimate", "percent", 20, "as", "scan")),
         given(Map.of("do", "reduce.decimate", "tolerance", "2 mm")),
+        given(Map.of("do", "reduce.decimate", "triangles", 800, "symmetric", "left")),
         given(Map.of("do", "reduce.remesh", "triangles", 800, "as", "stand-in")),
         given(Map.of("do", "reduce.remesh", "edge", "9 cm", "sizes", "curvature")),
         given(Map.of("do", "reduce.remesh", "tolerance", "1 cm", "as", "scan")),

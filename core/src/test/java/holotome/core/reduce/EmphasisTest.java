@@ -42,7 +42,8 @@ class EmphasisTest {
             Decimate.Crossings.AVOID,
             selected,
             times,
-            UPPER);
+            UPPER,
+            Decimate.Symmetric.NO);
     Mesh m = d.apply(in, Run.unwatched()).work().cast();
     Naive.assertSound(m);
     assertThat(Naive.closedAndOriented(m)).isTrue();
@@ -144,14 +145,25 @@ class EmphasisTest {
                     null,
                     Decimate.Selected.FINER,
                     4,
-                    List.of()))
+                    List.of(),
+                    Decimate.Symmetric.NO))
         .isInstanceOf(Failure.class);
     List<Pick> nothing =
         List.of(
             Pick.of(Pick.Join.REPLACE, new Heights(new Length(9), null, new double[] {0, 0, 1})));
     Decimate d =
         new Decimate(
-            100, null, null, Role.CAST, null, null, null, Decimate.Selected.KEPT, 4, nothing);
+            100,
+            null,
+            null,
+            Role.CAST,
+            null,
+            null,
+            null,
+            Decimate.Selected.KEPT,
+            4,
+            nothing,
+            Decimate.Symmetric.NO);
     assertThatThrownBy(() -> d.apply(ball(), Run.unwatched()))
         .isInstanceOf(Failure.class)
         .hasMessageContaining("selected");
