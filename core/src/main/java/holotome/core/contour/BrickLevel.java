@@ -3,6 +3,7 @@ package holotome.core.contour;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
+import java.util.function.IntToDoubleFunction;
 
 /**
  * A finer level of a screened Poisson equation: what is to be added to the coarser solution, in
@@ -219,26 +220,27 @@ final class BrickLevel implements PoissonLevel {
     return total(sums);
   }
 
+  /** Goes along a way; returns what is left over. */
   private double step(float[] p, float[] q, float[] r, float along) {
-    double[] sums = new double[Parallel.chunks(bricks.size(), GRAIN)];
-    Parallel.chunked(
-        bricks.size(),
-        GRAIN,
-        Work.unwatched(),
-        (c, from, to) -> {
-          double sum = 0;
-          for (int v = Bricks.NODES * from; v < Bricks.NODES * to; v++) {
-            value[v] += along * p[v];
-            r[v] -= along * q[v];
-            sum += (double) r[v] * r[v] * inverse[v];
-          }
-          sums[c] = sum;
+    return summed(
+        v -> {
+          value[v] += along * p[v];
+          r[v] -= along * q[v];
+          return (double) r[v] * r[v] * inverse[v];
         });
-    return total(sums);
   }
 
   /** The next way: down, and a share of the last one; returns what is left over, for the first. */
   private double turn(float[] r, float[] p, float keep) {
+    return summed(
+        v -> {
+          float z = inverse[v] * r[v];
+          p[v] = z + keep * p[v];
+          return (double) z * r[v];
+        });
+  }
+
+  private double summed(IntToDoubleFunction ofNode) {
     double[] sums = new double[Parallel.chunks(bricks.size(), GRAIN)];
     Parallel.chunked(
         bricks.size(),
@@ -247,9 +249,7 @@ final class BrickLevel implements PoissonLevel {
         (c, from, to) -> {
           double sum = 0;
           for (int v = Bricks.NODES * from; v < Bricks.NODES * to; v++) {
-            float z = inverse[v] * r[v];
-            sum += (double) z * r[v];
-            p[v] = z + keep * p[v];
+            sum += ofNode.applyAsDouble(v);
           }
           sums[c] = sum;
         });

@@ -78,6 +78,17 @@ record NestedLattice(
     return (place - z) / step;
   }
 
+  /** From a box within to the nearest side of the lattice, in base units. */
+  double room(Box box) {
+    double[] low = {x, y, z};
+    double least = Double.POSITIVE_INFINITY;
+    for (int k = 0; k < 3; k++) {
+      double high = low[k] + step * last(finest, k);
+      least = Math.min(least, Math.min(box.min()[k] - low[k], high - box.max()[k]));
+    }
+    return least;
+  }
+
   /** The part of the finest level around a box, with room for so many cells on every side. */
   Lattice window(Box box, int room) {
     double[] at = {toX(box.min()[0]), toY(box.min()[1]), toZ(box.min()[2])};

@@ -206,42 +206,27 @@ record SampleCells(LongIndex bricks, int[] start, short[] local, float[] data) {
 
     /** The bricks that a triangle has pieces in. */
     LongIndex bricks(int t) {
-      load(t);
       LongIndex own = new LongIndex();
-      part(
-          p[0],
-          p[1],
-          p[2],
-          p[3],
-          p[4],
-          p[5],
-          p[6],
-          p[7],
-          p[8],
-          null,
-          (x, y, z, nx, ny, nz) -> own.add(brick(x, y, z)));
+      pieces(t, null, (x, y, z, nx, ny, nz) -> own.add(brick(x, y, z)));
       return own;
     }
 
+    /** The pieces in the brick that begins at a cell. */
     void within(int t, int i0, int j0, int k0, Piece piece) {
-      load(t);
-      int[] low = {i0, j0, k0};
-      part(
-          p[0],
-          p[1],
-          p[2],
-          p[3],
-          p[4],
-          p[5],
-          p[6],
-          p[7],
-          p[8],
-          low,
+      long only = Bricks.key(i0 >> 3, j0 >> 3, k0 >> 3);
+      pieces(
+          t,
+          new int[] {i0, j0, k0},
           (x, y, z, nx, ny, nz) -> {
-            if ((int) x >> 3 == i0 >> 3 && (int) y >> 3 == j0 >> 3 && (int) z >> 3 == k0 >> 3) {
+            if (brick(x, y, z) == only) {
               piece.take(x, y, z, nx, ny, nz);
             }
           });
+    }
+
+    private void pieces(int t, int[] low, Piece piece) {
+      load(t);
+      part(p[0], p[1], p[2], p[3], p[4], p[5], p[6], p[7], p[8], low, piece);
     }
 
     /** Halves the longest side until it is no longer than a cell. */

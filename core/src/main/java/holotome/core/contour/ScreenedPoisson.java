@@ -95,11 +95,24 @@ public final class ScreenedPoisson implements Field {
   }
 
   /**
-   * What lies within some steps of the surface, and at most three times as far.
+   * How far from a box on every side the function is known, in base units.
+   *
+   * @param step of the finest lattice, in base units
+   */
+  public static double room(Box box, double step) {
+    return NestedLattice.around(box, step).room(box);
+  }
+
+  /**
+   * What lies within some steps of the surface, and at most three times as far; everywhere, where
+   * that is more than a cell of the coarsest lattice.
    *
    * @param steps of the finest lattice
    */
   public Reach within(double steps) {
+    if (lattice.stepOf(0) < steps) {
+      return Reach.ALL;
+    }
     int d = lattice.finest();
     while (d > 0 && lattice.stepOf(d) < steps) {
       d--;

@@ -60,13 +60,18 @@ record NewSurface(Mesh mesh, Bvh bvh, BitSet lost, double bridged) {
     return Math.sqrt(DENSITY * Measures.area(scan) / triangles);
   }
 
+  /** How far a surface can go on beyond a scan, in base units. */
+  static double farthest(Mesh scan, double step) {
+    return ScreenedPoisson.room(scan.bounds(), step) - ROOM * step;
+  }
+
   /**
    * @param scan its triangles look outwards
    * @param at the scan's index
    * @param step the detail, in base units
    * @param closeness how much lying on the scan counts beside its normals
-   * @param reach how far the surface goes on beyond the scan, in base units; infinite for a closed
-   *     one
+   * @param reach how far the surface goes on beyond the scan, in base units, no more than {@link
+   *     #farthest}; infinite for a closed one
    */
   static NewSurface of(Mesh scan, Bvh at, double step, double closeness, double reach, Work work) {
     boolean closed = reach == Double.POSITIVE_INFINITY;

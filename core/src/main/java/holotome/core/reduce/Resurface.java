@@ -206,6 +206,10 @@ public record Resurface(
         beyond == Beyond.CLOSED
             ? Double.POSITIVE_INFINITY
             : reach == null ? REACH * step : size.to(in.frame().toBaseLength(reach.metres()));
+    double farthest = NewSurface.farthest(bare, step);
+    if (beyond == Beyond.OPEN && far > farthest) {
+      throw Failure.cannot(CoreWords.of("resurface.too-far", Length.inBase(size.back(farthest))));
+    }
     return NewSurface.of(bare, bvh, step, closeness, far, work);
   }
 }

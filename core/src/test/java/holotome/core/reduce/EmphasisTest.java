@@ -29,21 +29,29 @@ class EmphasisTest {
   private static final List<Pick> UPPER =
       List.of(Pick.of(Pick.Join.REPLACE, new Heights(new Length(0), null, new double[] {0, 0, 1})));
 
+  private static Decimate step(
+      Integer triangles,
+      Length tolerance,
+      Decimate.Selected selected,
+      double times,
+      List<Pick> of) {
+    return new Decimate(
+        triangles,
+        null,
+        tolerance,
+        Role.CAST,
+        Decimate.Texture.COLOURS,
+        null,
+        Decimate.Crossings.AVOID,
+        selected,
+        times,
+        of,
+        Decimate.Symmetric.NO);
+  }
+
   private static Mesh light(
       Workpiece in, Integer triangles, Length tolerance, Decimate.Selected selected, double times) {
-    Decimate d =
-        new Decimate(
-            triangles,
-            null,
-            tolerance,
-            Role.CAST,
-            Decimate.Texture.COLOURS,
-            null,
-            Decimate.Crossings.AVOID,
-            selected,
-            times,
-            UPPER,
-            Decimate.Symmetric.NO);
+    Decimate d = step(triangles, tolerance, selected, times, UPPER);
     Mesh m = d.apply(in, Run.unwatched()).work().cast();
     Naive.assertSound(m);
     assertThat(Naive.closedAndOriented(m)).isTrue();
@@ -133,37 +141,12 @@ class EmphasisTest {
 
   @Test
   void withoutASelectionThereIsNothingToTellApart() {
-    assertThatThrownBy(
-            () ->
-                new Decimate(
-                    100,
-                    null,
-                    null,
-                    Role.CAST,
-                    null,
-                    null,
-                    null,
-                    Decimate.Selected.FINER,
-                    4,
-                    List.of(),
-                    Decimate.Symmetric.NO))
+    assertThatThrownBy(() -> step(100, null, Decimate.Selected.FINER, 4, List.of()))
         .isInstanceOf(Failure.class);
     List<Pick> nothing =
         List.of(
             Pick.of(Pick.Join.REPLACE, new Heights(new Length(9), null, new double[] {0, 0, 1})));
-    Decimate d =
-        new Decimate(
-            100,
-            null,
-            null,
-            Role.CAST,
-            null,
-            null,
-            null,
-            Decimate.Selected.KEPT,
-            4,
-            nothing,
-            Decimate.Symmetric.NO);
+    Decimate d = step(100, null, Decimate.Selected.KEPT, 4, nothing);
     assertThatThrownBy(() -> d.apply(ball(), Run.unwatched()))
         .isInstanceOf(Failure.class)
         .hasMessageContaining("selected");

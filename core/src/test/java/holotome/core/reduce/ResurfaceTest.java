@@ -192,6 +192,25 @@ class ResurfaceTest {
     }
   }
 
+  /** Farther than a cell of the coarsest lattice, and as far as it goes; and no farther. */
+  @Test
+  void itEndsEvenlyHoweverFarItReaches() {
+    Mesh sheet = Shapes.sheet(2, 40);
+    for (double reach : new double[] {0.15, 0.25}) {
+      Mesh out = made(sheet, open(0.02, reach));
+      int[][] loops = Borders.of(Adjacency.of(out)).loops();
+      assertThat(loops.length).isEqualTo(1);
+      for (int v : Borders.vertices(out, loops[0])) {
+        float[] p = out.xyz();
+        double off = Naive.distance(new double[] {p[3 * v], p[3 * v + 1], p[3 * v + 2]}, sheet);
+        assertThat(off).isCloseTo(reach, within(0.01));
+      }
+    }
+    assertThatThrownBy(() -> done(sheet, open(0.02, 0.4)))
+        .isInstanceOf(Failure.class)
+        .hasMessageContaining("so far beyond");
+  }
+
   @ParameterizedTest
   @ValueSource(ints = {2_000, 30_000})
   void asManyTrianglesAsAreAskedFor(int triangles) {

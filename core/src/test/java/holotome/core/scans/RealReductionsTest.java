@@ -21,7 +21,6 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Timeout;
@@ -40,19 +39,13 @@ class RealReductionsTest {
       Set.of("cgal/cube-shuffled.off", "cgal/tet-shuffled.off", "cgal/oblong-shuffled.off");
 
   static List<String> meshes() throws IOException {
-    List<String> out = new ArrayList<>(List.of("dragon-res4.ply"));
-    if (Datasets.times(0, 1) > 0) {
-      out.addAll(List.of("bunny.obj", "dragon-res3.ply", "dragon-res2.ply", "dragon.ply"));
-    }
-    out.addAll(
-        Datasets.meshes(
-            "cgal/cheese.off",
-            "cgal/corner_poly.off",
-            "cgal/cube-shuffled.off",
-            "cgal/patch-01.off",
-            "cgal/plane.off",
-            "cgal/three_peaks.off"));
-    return out;
+    return RealMeshes.and(
+        "cgal/cheese.off",
+        "cgal/corner_poly.off",
+        "cgal/cube-shuffled.off",
+        "cgal/patch-01.off",
+        "cgal/plane.off",
+        "cgal/three_peaks.off");
   }
 
   private static Mesh made(Mesh mesh, Step step) {

@@ -14,7 +14,6 @@ import holotome.core.step.Run;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -42,21 +41,15 @@ class RealSolidsTest {
           "triangular_hole");
 
   static List<String> meshes() throws IOException {
-    List<String> out = new ArrayList<>(List.of("dragon-res4.ply"));
-    if (Datasets.times(0, 1) > 0) {
-      out.addAll(List.of("bunny.obj", "dragon-res3.ply", "dragon-res2.ply", "dragon.ply"));
-    }
-    out.addAll(
-        Datasets.meshes(
-            "cgal/cheese.off",
-            "cgal/corner_poly.off",
-            "cgal/pig.off",
-            "cgal/plane.off",
-            "cgal/patch-01.off",
-            "cgal/polygon_mesh.off",
-            "cgal/tetra_intersected_by_triangle.off",
-            "cgal/three_peaks.off"));
-    return out;
+    return RealMeshes.and(
+        "cgal/cheese.off",
+        "cgal/corner_poly.off",
+        "cgal/pig.off",
+        "cgal/plane.off",
+        "cgal/patch-01.off",
+        "cgal/polygon_mesh.off",
+        "cgal/tetra_intersected_by_triangle.off",
+        "cgal/three_peaks.off");
   }
 
   @ParameterizedTest
