@@ -1,6 +1,5 @@
 package holotome.view;
 
-import holotome.core.attribute.Attribute;
 import holotome.core.geometry.Box;
 import holotome.core.memory.Claim;
 import holotome.core.mesh.Mesh;
@@ -226,7 +225,7 @@ public final class Renderer {
     empty.clear();
     int[] pixels = new int[subject.pixels.length];
     Frame bare = f.of(f.scene.subject(), empty);
-    shader(bare, new DrawnTriangles.Whole(f.scene.mesh(), null, bare.projection))
+    shader(bare, new DrawnTriangles.Whole(f.scene.mesh(), null, null, bare.projection))
         .finish(pixels, f.work);
     return pixels;
   }
@@ -259,14 +258,13 @@ public final class Renderer {
       Rasteriser.dots(mesh, projection, f.buffer, clip, FIRST_SIGHT, work);
       return shaded(
           f,
-          new DrawnTriangles.Whole(mesh, null, projection),
+          new DrawnTriangles.Whole(mesh, null, null, projection),
           new Effort(FIRST_SIGHT, 0, true, 0, 0));
     }
     rasteriser.draw(mesh, projection, f.buffer, clip, work);
     return shaded(
         f,
-        new DrawnTriangles.Whole(
-            mesh, isFaceted(mesh) ? null : prepared(mesh).normals(), projection),
+        DrawnTriangles.Whole.of(mesh, () -> prepared(mesh).normals(), projection),
         new Effort(mesh.triangleCount(), 0, false, 0, 0));
   }
 
@@ -326,9 +324,7 @@ public final class Renderer {
     r.draw(nodes, f.work);
     long triangles = r.drawn().stream().mapToLong(Piece::triangleCount).sum();
     Effort effort = new Effort(triangles, r.hidden(), !exact, front.typical(), front.worst());
-    DrawnTriangles.Whole whole =
-        new DrawnTriangles.Whole(
-            scene.mesh(), isFaceted(scene.mesh()) ? null : h.normals(), f.projection);
+    DrawnTriangles.Whole whole = DrawnTriangles.Whole.of(scene.mesh(), h::normals, f.projection);
     if (painted) {
       int[] pixels = new int[f.buffer.width() * f.buffer.height()];
       shader(f, whole).finish(pixels, f.work);
@@ -478,10 +474,5 @@ public final class Renderer {
 
   private Prepared prepared(Mesh mesh) {
     return preparations.of(mesh);
-  }
-
-  /** Whether a mesh carries normals at its corners: then each triangle is shown flat. */
-  private static boolean isFaceted(Mesh mesh) {
-    return mesh.attributes().first(Attribute.Kind.NORMAL, Attribute.Domain.CORNER) != null;
   }
 }

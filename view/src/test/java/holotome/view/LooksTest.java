@@ -1,7 +1,9 @@
 package holotome.view;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
+import holotome.core.attribute.Attribute;
 import holotome.core.geometry.Similarity;
 import holotome.core.image.Colours;
 import holotome.core.image.Image;
@@ -208,5 +210,54 @@ class LooksTest {
       }
     }
     assertThat(lines).isGreaterThan(100);
+  }
+
+  /** One face of four corners has no line across it; two triangles have. */
+  @Test
+  void linesWithinAFaceAreNotDrawn() {
+    Mesh two = new Mesh(square(false).xyz(), square(false).triangles());
+    int[] numbers = {7, 7};
+    Mesh one =
+        two.with(
+            Attribute.of(
+                Attribute.FACE, Attribute.Kind.LABEL, Attribute.Domain.TRIANGLE, numbers, null));
+    for (Look look : List.of(Look.WIRE, Look.BARE_WIRE)) {
+      int[] with = draw(two, look, null, null);
+      int[] without = draw(one, look, null, null);
+      int plain = grey(at(with, 0.7, 0.3));
+      assertThat(darkest(with)).isLessThan(plain - 30);
+      // Light falls a little differently over the square.
+      assertThat(darkest(without)).isCloseTo(plain, within(8));
+    }
+  }
+
+  /** Along a stretch through the middle. */
+  private static int darkest(int[] px) {
+    int least = 255;
+    for (int i = SIZE / 2 - 5; i <= SIZE / 2 + 5; i++) {
+      least = Math.min(least, grey(px[SIZE / 2 * SIZE + i]));
+    }
+    return least;
+  }
+
+  /** Normals that a mesh carries at its corners are those it is shown by, blended between them. */
+  @Test
+  void givenNormalsAreShown() {
+    Mesh bare = new Mesh(square(false).xyz(), square(false).triangles());
+    float s = (float) Math.sqrt(0.5);
+    float[] left = {-s, 0, s};
+    float[] normals = {left[0], left[1], left[2], 0, 0, 1};
+    int[] index = {0, 1, 1, 0, 1, 0};
+    Mesh bent =
+        bare.with(
+            Attribute.of(
+                Attribute.NORMAL, Attribute.Kind.NORMAL, Attribute.Domain.CORNER, normals, index));
+    int[] flat = draw(bare, Look.CLAY, null, null);
+    int[] px = draw(bent, Look.CLAY, null, null);
+    assertThat(grey(at(px, 0.99, 0.5))).isCloseTo(grey(at(flat, 0.99, 0.5)), within(1));
+    int near = grey(at(px, 0.02, 0.5)) - grey(at(flat, 0.02, 0.5));
+    int half = grey(at(px, 0.5, 0.5)) - grey(at(flat, 0.5, 0.5));
+    assertThat(Math.abs(near)).isGreaterThan(8);
+    assertThat(Math.abs(half)).isBetween(1, Math.abs(near));
   }
 }

@@ -55,6 +55,9 @@ public final class Attribute {
   public static final String MATERIAL = "material";
   public static final String NORMAL = "normal";
 
+  /** Numbers of the faces with more than three corners that triangles are parts of. */
+  public static final String FACE = "face";
+
   private final String name;
   private final Kind kind;
   private final Domain domain;
@@ -198,9 +201,37 @@ public final class Attribute {
     return new Attribute(name, kind, domain, n, index);
   }
 
+  /**
+   * The same with normals turned; others stay as they are.
+   *
+   * @param rotation row by row
+   */
+  public Attribute turned(double[] rotation) {
+    if (kind != Kind.NORMAL) {
+      return this;
+    }
+    float[] n = floats();
+    float[] out = new float[n.length];
+    for (int i = 0; i < n.length; i += 3) {
+      for (int k = 0; k < 3; k++) {
+        out[i + k] =
+            (float)
+                (rotation[3 * k] * n[i]
+                    + rotation[3 * k + 1] * n[i + 1]
+                    + rotation[3 * k + 2] * n[i + 2]);
+      }
+    }
+    return new Attribute(name, kind, domain, out, index);
+  }
+
   /** The same under another name. */
   public Attribute named(String other) {
     return new Attribute(other, kind, domain, values, index);
+  }
+
+  /** The same with other values at its corners. */
+  public Attribute indexed(int[] ofCorners) {
+    return new Attribute(name, kind, domain, values, ofCorners);
   }
 
   /** The array of the values: for those who count what is shared. */

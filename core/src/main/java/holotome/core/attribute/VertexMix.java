@@ -79,6 +79,20 @@ public final class VertexMix {
     values = taken.toArray();
   }
 
+  private VertexMix(Attributes of, Object[] values) {
+    this.of = of;
+    this.values = values;
+  }
+
+  /** The same to go on from. */
+  public VertexMix copy() {
+    Object[] copies = new Object[values.length];
+    for (int i = 0; i < copies.length; i++) {
+      copies[i] = Values.grown(values[i], 1, 0);
+    }
+    return new VertexMix(of, copies);
+  }
+
   /** The mean of the values at a vertex's corners; of labels the first one. */
   static Attribute onVertices(Attribute a, int[] triangles, int vertices) {
     int width = a.kind().width();

@@ -1,10 +1,13 @@
 package holotome.core.intake;
 
+import holotome.core.attribute.Attribute;
+import holotome.core.attribute.Attributes;
 import holotome.core.frame.AxisPreset;
 import holotome.core.frame.Mirrored;
 import holotome.core.geometry.Placing;
 import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
+import holotome.core.io.MeshWriter;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.spatial.Bvh;
@@ -85,7 +88,7 @@ public record OpenCast(
     } catch (InvalidPathException e) {
       throw Failure.badInput(CoreWords.of("common.no-such-file", file));
     }
-    Loaded loaded = MeshReader.read(path, run.work().part(0.3, CoreWords.of("work.reading")));
+    Loaded loaded = MeshReader.modelled(path, run.work().part(0.3, CoreWords.of("work.reading")));
     Bvh bvh = Bvh.of(in.scan(), run.work().part(0.4, CoreWords.of("work.indexing-the-surface")));
     Work work = run.work().part(0.3, CoreWords.of("work.measuring-distances"));
     double diagonal = in.scan().bounds().diagonal();
@@ -101,6 +104,14 @@ public record OpenCast(
     notes.add(
         CoreWords.of(
             "open-cast.opened", path.getFileName(), cast.triangleCount(), fit.place.words()));
+    int polygons = MeshWriter.polygons(cast);
+    boolean hasNormals = cast.attributes().named(Attribute.NORMAL) != null;
+    if (polygons > 0) {
+      notes.add(CoreWords.count("open-cast.polygons", polygons));
+    }
+    if (hasNormals) {
+      notes.add(CoreWords.of("open-cast.normals"));
+    }
     if (!fit.place.isUsual()) {
       notes.add(CoreWords.of("open-cast.mistaken"));
     }
@@ -222,7 +233,11 @@ public record OpenCast(
 
   private static Mesh placed(Mesh mesh, CastPlace place) {
     Mesh m = place.mirrored() ? Mirrored.mesh(mesh) : mesh;
-    return m.withPositions(Placing.apply(m.xyz(), place.toBase()));
+    Attributes turned = Attributes.NONE;
+    for (Attribute a : m.attributes()) {
+      turned = turned.with(a.turned(place.toBase().rotation()));
+    }
+    return m.with(turned, m.materials()).withPositions(Placing.apply(m.xyz(), place.toBase()));
   }
 
   @Override

@@ -21,6 +21,21 @@ public final class MeshReader {
    * @throws Failure of kind BAD_INPUT with one line: the file, the place, what is wrong, what to do
    */
   public static Loaded read(Path file, Work work) {
+    return read(file, false, work);
+  }
+
+  /**
+   * Reads a light mesh that was modelled: its faces with more than three corners ({@link
+   * holotome.core.attribute.Attribute#FACE}) and hard edges (as normals at the corners) are kept,
+   * as far as the format says them.
+   *
+   * @throws Failure of kind BAD_INPUT with one line: the file, the place, what is wrong, what to do
+   */
+  public static Loaded modelled(Path file, Work work) {
+    return read(file, true, work);
+  }
+
+  private static Loaded read(Path file, boolean isModelled, Work work) {
     if (!Files.exists(file)) {
       throw Failure.badInput(CoreWords.of("common.no-such-file", file));
     }
@@ -35,10 +50,10 @@ public final class MeshReader {
       }
       Loaded loaded =
           switch (ending) {
-            case "ply" -> PlyReader.read(file, work);
-            case "obj" -> ObjReader.read(file, work);
+            case "ply" -> PlyReader.read(file, isModelled, work);
+            case "obj" -> ObjReader.read(file, isModelled, work);
             case "stl" -> StlReader.read(file, work);
-            case "off" -> OffReader.read(file, work);
+            case "off" -> OffReader.read(file, isModelled, work);
             default ->
                 throw Failure.badInput(
                     CoreWords.of("mesh-reader.is-not-a-mesh-format", file, ending));

@@ -1,5 +1,6 @@
 package holotome.core.io;
 
+import holotome.core.attribute.Attribute;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Placing;
 import holotome.core.geometry.Similarity;
@@ -27,6 +28,12 @@ public final class MeshWriter {
       add(files, file, mesh, placing, work);
       files.commit();
     }
+  }
+
+  /** How many faces with more than three corners OBJ and PLY files of a mesh have. */
+  public static int polygons(Mesh mesh) {
+    Faces faces = Faces.of(mesh);
+    return faces == null ? 0 : faces.polygons();
   }
 
   /** Writes into a set of files that is committed later. */
@@ -63,8 +70,13 @@ public final class MeshWriter {
     if (colours != null) {
       h.append("property uchar red\nproperty uchar green\nproperty uchar blue\n");
     }
-    h.append("element face ").append(mesh.triangleCount()).append('\n');
-    h.append("property list uchar int vertex_indices\nend_header\n");
+    Faces faces = Faces.of(mesh);
+    int count = faces == null ? mesh.triangleCount() : faces.count();
+    h.append("element face ").append(count).append('\n');
+    // A byte counts no more than 255 corners.
+    boolean wide = faces != null && faces.most() > 255;
+    h.append("property list ").append(wide ? "int" : "uchar");
+    h.append(" int vertex_indices\nend_header\n");
     out.putText(h.toString());
     Points points = new Points(mesh, placing);
     double total = mesh.vertexCount() + mesh.triangleCount();
@@ -87,12 +99,18 @@ public final class MeshWriter {
       tick(work, v, total);
     }
     int[] tri = mesh.triangles();
-    for (int i = 0; i < tri.length; i += 3) {
-      out.putByte(3);
-      out.putInt(tri[i]);
-      out.putInt(tri[i + 1]);
-      out.putInt(tri[i + 2]);
-      tick(work, i / 3, total);
+    for (int f = 0; f < count; f++) {
+      int from = faces == null ? 3 * f : faces.start()[f];
+      int to = faces == null ? 3 * f + 3 : faces.start()[f + 1];
+      if (wide) {
+        out.putInt(to - from);
+      } else {
+        out.putByte(to - from);
+      }
+      for (int c = from; c < to; c++) {
+        out.putInt(tri[faces == null ? c : faces.corners()[c]]);
+      }
+      tick(work, f, total);
     }
     out.flush();
   }
@@ -208,9 +226,13 @@ public final class MeshWriter {
         out.putText("vt " + c[i] + " " + c[i + 1] + "\n");
       }
     }
+    int[] normal = normals(out, mesh, p);
+    Faces faces = Faces.of(mesh);
     int[] tri = mesh.triangles();
     int current = -1;
-    for (int t = 0; t < mesh.triangleCount(); t++) {
+    int count = faces == null ? mesh.triangleCount() : faces.count();
+    for (int f = 0; f < count; f++) {
+      int t = faces == null ? f : faces.triangle(f);
       int m = mesh.material() == null ? 0 : mesh.material()[t];
       if (library != null && m != current && m >= 0) {
         out.putText("usemtl " + materialName(mesh.materials().get(m), m) + "\n");
@@ -218,16 +240,37 @@ public final class MeshWriter {
       }
       s.setLength(0);
       s.append('f');
-      for (int k = 3 * t; k < 3 * t + 3; k++) {
+      int to = faces == null ? 3 * f + 3 : faces.start()[f + 1];
+      for (int c = faces == null ? 3 * f : faces.start()[f]; c < to; c++) {
+        int k = faces == null ? c : faces.corners()[c];
         s.append(' ').append(tri[k] + 1);
         if (uv != null) {
           s.append('/').append(uv[k] + 1);
         }
+        if (normal != null) {
+          s.append(uv == null ? "//" : "/").append(normal[k] + 1);
+        }
       }
       out.putText(s.append('\n').toString());
-      tick(work, t, total);
+      tick(work, f, total);
     }
     out.flush();
+  }
+
+  /**
+   * Writes the normals that a mesh carries at its corners; their numbers, null where it has none.
+   */
+  private static int[] normals(ByteSink out, Mesh mesh, Points p) throws IOException {
+    Attribute a = mesh.attributes().first(Attribute.Kind.NORMAL, Attribute.Domain.CORNER);
+    if (a == null) {
+      return null;
+    }
+    float[] n = a.floats();
+    for (int i = 0; i < n.length; i += 3) {
+      double[] d = p.direction(n, i);
+      out.putText("vn " + (float) d[0] + " " + (float) d[1] + " " + (float) d[2] + "\n");
+    }
+    return a.index();
   }
 
   private static StringBuilder number(StringBuilder s, double x, boolean exact) {
@@ -246,6 +289,15 @@ public final class MeshWriter {
     Points(Mesh mesh, Similarity placing) {
       xyz = mesh.xyz();
       m = Placing.matrix(placing);
+    }
+
+    /** A unit direction after placing. */
+    double[] direction(float[] n, int i) {
+      double[] d = new double[3];
+      for (int k = 0; k < 3; k++) {
+        d[k] = m[4 * k] * n[i] + m[4 * k + 1] * n[i + 1] + m[4 * k + 2] * n[i + 2];
+      }
+      return Vec.unit(d);
     }
 
     void read(int v) {

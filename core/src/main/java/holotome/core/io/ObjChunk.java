@@ -31,6 +31,9 @@ final class ObjChunk {
   final List<String> libraries = new ArrayList<>();
   boolean anyUv;
 
+  /** What is kept of a mesh that was modelled; null for others. */
+  final ObjModelled.Part modelled;
+
   /** Lines before the one with the fault, and the fault; null when there is none. */
   String fault;
 
@@ -43,14 +46,16 @@ final class ObjChunk {
   private int faceSize;
   private int[] face = new int[16];
   private int[] faceUv = new int[16];
+  private int[] faceNormal = new int[16];
 
-  ObjChunk(byte[] bytes, int from, int to, double[] offset) {
+  ObjChunk(byte[] bytes, int from, int to, double[] offset, boolean isModelled) {
     this.b = bytes;
     this.at = from;
     this.end = to;
     this.offset = offset;
     xyz = new Floats((to - from) / 20);
     corners = new Ints((to - from) / 16);
+    modelled = isModelled ? new ObjModelled.Part() : null;
   }
 
   int vertexCount() {
@@ -96,6 +101,12 @@ final class ObjChunk {
       }
       uv.add((float) u);
       uv.add((float) v);
+    } else if (modelled != null && c == 'v' && d == 'n') {
+      at += 2;
+      modelled.normal(number(), number(), number());
+    } else if (modelled != null && c == 's' && blank(d)) {
+      at++;
+      modelled.smooth(triangleCount(), rest());
     } else if (c == 'u' && word("usemtl")) {
       uses.add(new Use(triangleCount(), rest()));
     } else if (c == 'm' && word("mtllib")) {
@@ -199,12 +210,17 @@ final class ObjChunk {
         return;
       }
       int t = NONE;
+      int n = NONE;
       if (at < end && b[at] == '/') {
         at++;
         if (at < end && b[at] != '/' && b[at] > ' ') {
           t = index(uv.n / 2);
         }
-        // A normal's number may follow; normals are computed anew.
+        // A normal's number may follow; normals of scans are computed anew.
+        if (modelled != null && at < end && b[at] == '/') {
+          at++;
+          n = at < end && b[at] > ' ' ? index(modelled.normals()) : NONE;
+        }
         while (at < end && b[at] > ' ') {
           at++;
         }
@@ -215,8 +231,10 @@ final class ObjChunk {
       if (faceSize == face.length) {
         face = java.util.Arrays.copyOf(face, 2 * faceSize);
         faceUv = java.util.Arrays.copyOf(faceUv, 2 * faceSize);
+        faceNormal = java.util.Arrays.copyOf(faceNormal, 2 * faceSize);
       }
       face[faceSize] = v;
+      faceNormal[faceSize] = n;
       faceUv[faceSize++] = t;
     }
     if (faceSize < 3) {
@@ -227,6 +245,9 @@ final class ObjChunk {
       corner(0);
       corner(i - 1);
       corner(i);
+    }
+    if (modelled != null) {
+      modelled.face(faceSize, faceNormal);
     }
   }
 

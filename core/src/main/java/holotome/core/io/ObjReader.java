@@ -30,15 +30,20 @@ final class ObjReader {
 
   private final Path file;
   private final Work work;
+  private final boolean isModelled;
   private final List<String> notes = new ArrayList<>();
 
-  private ObjReader(Path file, Work work) {
+  private ObjReader(Path file, boolean isModelled, Work work) {
     this.file = file;
+    this.isModelled = isModelled;
     this.work = work;
   }
 
-  static Loaded read(Path file, Work work) throws IOException {
-    return new ObjReader(file, work).read();
+  /**
+   * @param isModelled whether faces, normals and smoothing groups are kept
+   */
+  static Loaded read(Path file, boolean isModelled, Work work) throws IOException {
+    return new ObjReader(file, isModelled, work).read();
   }
 
   private Loaded read() throws IOException {
@@ -98,7 +103,7 @@ final class ObjReader {
         tail *= 16;
         continue;
       }
-      ObjChunk chunk = new ObjChunk(b, Math.min(a, e), e, offset);
+      ObjChunk chunk = new ObjChunk(b, Math.min(a, e), e, offset, isModelled);
       chunk.parse();
       return chunk;
     }
@@ -113,7 +118,7 @@ final class ObjReader {
       e--;
     }
     // Read with no offset at all, the first vertex tells which to take; floats are near enough.
-    ObjChunk head = new ObjChunk(b, 0, Math.min(e, 1 << 16), new double[3]);
+    ObjChunk head = new ObjChunk(b, 0, Math.min(e, 1 << 16), new double[3], false);
     head.parse();
     return head.xyz.n < 3 ? new double[3] : Offset.of(head.xyz.a[0], head.xyz.a[1], head.xyz.a[2]);
   }
@@ -186,8 +191,10 @@ final class ObjReader {
         });
     List<Material> materials = new ArrayList<>();
     short[] material = materials(chunks, triangleBase, (int) triangles, materials);
-    return new Mesh(
-        xyz, corners, colours, anyUv ? new Uv(coords, uvCorners) : null, material, materials);
+    Mesh mesh =
+        new Mesh(
+            xyz, corners, colours, anyUv ? new Uv(coords, uvCorners) : null, material, materials);
+    return isModelled ? ObjModelled.of(file, mesh, chunks) : mesh;
   }
 
   private void resolve(Ints in, int[] out, int at, int base, int count, int none, String what) {

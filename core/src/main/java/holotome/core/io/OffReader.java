@@ -17,7 +17,7 @@ import java.util.List;
 final class OffReader {
   private OffReader() {}
 
-  static Loaded read(Path file, Work work) throws IOException {
+  static Loaded read(Path file, boolean isModelled, Work work) throws IOException {
     long size = Files.size(file);
     try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
       TextSource t = new TextSource(file, in, size, work);
@@ -52,6 +52,7 @@ final class OffReader {
         }
       }
       Ints tri = new Ints(3 * faces);
+      Ints faceOf = new Ints(isModelled ? faces : 0);
       for (int f = 0; f < faces; f++) {
         int n = t.whole(0, 1 << 20, "off-reader.corners-of-face", f);
         int a = 0;
@@ -62,6 +63,9 @@ final class OffReader {
             tri.add(a);
             tri.add(b);
             tri.add(v);
+            if (isModelled) {
+              faceOf.add(f);
+            }
           }
           if (j == 0) {
             a = v;
@@ -70,7 +74,9 @@ final class OffReader {
         }
         t.skipLine();
       }
-      return Offset.settle(new Mesh(xyz, tri.toArray(), colours), offset, "OFF", List.of());
+      Mesh mesh = new Mesh(xyz, tri.toArray(), colours);
+      return Offset.settle(
+          isModelled ? Faces.cut(mesh, faceOf.toArray()) : mesh, offset, "OFF", List.of());
     }
   }
 

@@ -39,13 +39,26 @@ final class PlyReader {
   private int[] triangles = new int[0];
   private double[] offset = new double[3];
 
-  private PlyReader(Path file, Work work) {
+  /** The face of each triangle, of a mesh that was modelled; else null. */
+  private final Ints faceOf;
+
+  private PlyReader(Path file, boolean isModelled, Work work) {
     this.file = file;
     this.work = work;
+    faceOf = isModelled ? new Ints(16) : null;
   }
 
-  static Loaded read(Path file, Work work) throws IOException {
-    return new PlyReader(file, work).read();
+  /**
+   * @param isModelled whether faces are kept
+   */
+  static Loaded read(Path file, boolean isModelled, Work work) throws IOException {
+    return new PlyReader(file, isModelled, work).read();
+  }
+
+  private void face(long number) {
+    if (faceOf != null) {
+      faceOf.add((int) number);
+    }
   }
 
   private Loaded read() throws IOException {
@@ -67,7 +80,11 @@ final class PlyReader {
           case LITTLE_ENDIAN -> CoreWords.of("ply-reader.ply-binary-little-endian");
           case BIG_ENDIAN -> CoreWords.of("ply-reader.ply-binary-big-endian");
         };
-    return Offset.settle(new Mesh(xyz, triangles, colours), offset, format, List.of());
+    Mesh mesh = new Mesh(xyz, triangles, colours);
+    // Files of triangles alone are read without looking at single faces.
+    boolean hasFaces = faceOf != null && faceOf.n == mesh.triangleCount();
+    return Offset.settle(
+        hasFaces ? Faces.cut(mesh, faceOf.toArray()) : mesh, offset, format, List.of());
   }
 
   /** Holds the counts against the size of the file before any memory is taken. */
@@ -132,6 +149,7 @@ final class PlyReader {
                 faces.add(a);
                 faces.add(b);
                 faces.add(v);
+                face(i);
               }
               if (j == 0) {
                 a = v;
@@ -394,6 +412,7 @@ final class PlyReader {
               out.add(a);
               out.add(b);
               out.add(v);
+              face(i);
             }
             if (j == 0) {
               a = v;

@@ -74,13 +74,23 @@ public record Triangulated(Mesh mesh, int[] faceOf, int[] vertexOf) {
 
   /** Places in the face's row of corners, three for each triangle. */
   private static int[] triangles(PolygonMesh p, int[] h) {
-    int n = h.length;
+    double[][] q = new double[h.length][];
+    for (int i = 0; i < q.length; i++) {
+      q[i] = p.position(p.origin(h[i]));
+    }
+    return triangles(q);
+  }
+
+  /**
+   * One face as triangles.
+   *
+   * @param q its corners, one after the other
+   * @return places in that row, three for each triangle
+   */
+  public static int[] triangles(double[][] q) {
+    int n = q.length;
     if (n == 3) {
       return new int[] {0, 1, 2};
-    }
-    double[][] q = new double[n][];
-    for (int i = 0; i < n; i++) {
-      q[i] = p.position(p.origin(h[i]));
     }
     if (n == 4) {
       boolean first = faces(q, 0, 1, 2, 0, 2, 3);

@@ -184,8 +184,16 @@ public record Decimate(
 
   @Override
   public long memory(Workpiece in) {
-    return (tolerance == null ? 90L : 220L) * in.scan().triangleCount();
+    boolean hasWedges = texture == Texture.KEEP && in.scan().uv() != null;
+    long each = tolerance != null ? PROVING : hasWedges ? DECIMATING + WEDGES : DECIMATING;
+    return each * in.scan().triangleCount();
   }
+
+  /** Bytes a triangle: measured, and a little more. */
+  private static final long DECIMATING = 55;
+
+  private static final long WEDGES = 40;
+  private static final long PROVING = 220;
 
   /** What errors count for at each vertex; null where they count for the same everywhere. */
   private float[] weights(Workpiece in, Work work) {

@@ -11,6 +11,7 @@ import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.IntPredicate;
 
 /**
  * Fewer triangles, the same shape: edges are collapsed, the cheapest first ({@link LocalQuadrics}),
@@ -49,6 +50,9 @@ public final class Decimation {
   /** One region in so many is tried before a round. */
   private static final int TRIED = 24;
 
+  /** The last rounds that can be run again begin with so many times what is wanted at least. */
+  private static final int NEAR = 3;
+
   private static final int GRAIN = 1 << 15;
 
   private final Mesh given;
@@ -62,6 +66,10 @@ public final class Decimation {
   private final boolean isTraced;
   private final double unit;
   private final Course course;
+
+  /** The round that it begins with. */
+  private final int first;
+
   private int[] tri;
   private int begun;
   private int end;
@@ -126,7 +134,50 @@ public final class Decimation {
     private final List<Float> costs = new ArrayList<>();
     private int rounds;
     private boolean isWhole;
+    private final boolean keepsHalfway;
+    private Halfway halfway;
+
+    Course() {
+      this(false);
+    }
+
+    /**
+     * @param keepsHalfway whether a state is kept from which the last rounds can be run again
+     */
+    Course(boolean keepsHalfway) {
+      this.keepsHalfway = keepsHalfway;
+    }
+
+    /** Whether there is a state to begin from that spares most of the rounds. */
+    boolean hasHalfway() {
+      return halfway != null;
+    }
+
+    /**
+     * What the vertices count for when it is begun from there.
+     *
+     * @param isMeant of the vertices given, and all that one came of are or are not
+     */
+    void tighten(IntPredicate isMeant, float more) {
+      for (int v = 0; v < halfway.into.length; v++) {
+        if (halfway.into[v] == v && isMeant.test(v)) {
+          halfway.weight[v] *= more;
+        }
+      }
+    }
   }
+
+  /** The state before a round. */
+  private record Halfway(
+      int round,
+      float[] xyz,
+      int[] into,
+      float[] weight,
+      VertexMix carried,
+      int[] tri,
+      int[] wedge,
+      byte[] lines,
+      int[] from) {}
 
   /** The same along a course, which is set by the first run that takes it. */
   static Result of(
@@ -147,8 +198,32 @@ public final class Decimation {
     return d.result(work.part(0.1, CoreWords.of("work.decimating")));
   }
 
+  /** The last rounds again, from where the course kept a state. */
+  static Result again(Mesh mesh, int target, Course course, Work work) {
+    Decimation d = new Decimation(mesh, course.halfway, course);
+    d.rounds(target, Double.POSITIVE_INFINITY, work.part(0.9, CoreWords.of("work.decimating")));
+    return d.result(work.part(0.1, CoreWords.of("work.decimating")));
+  }
+
+  private Decimation(Mesh mesh, Halfway h, Course course) {
+    given = mesh;
+    this.course = course;
+    wedge = h.wedge;
+    lines = h.lines;
+    weight = h.weight.clone();
+    xyz = h.xyz.clone();
+    tri = h.tri;
+    from = h.from;
+    into = h.into.clone();
+    carried = h.carried.copy();
+    isTraced = carriesTriangles(mesh.attributes());
+    unit = unit(mesh);
+    first = h.round;
+  }
+
   private Decimation(Mesh mesh, float[] weight, Wedges wedges, Course course) {
     given = mesh;
+    first = 0;
     this.course = course;
     wedge = wedges.ofCorner();
     lines = wedges.lines();
@@ -167,9 +242,23 @@ public final class Decimation {
             ? new VertexMix(mesh.attributes(), mesh.triangles(), mesh.vertexCount())
             : new VertexMix(mesh.attributes(), wedge, wedges.vertex());
     isTraced = carriesTriangles(mesh.attributes());
-    // A power of two: nothing is lost to it, and costs neither overflow nor vanish.
-    unit =
-        Math.scalb(1.0, -Math.getExponent(Math.max(Double.MIN_NORMAL, mesh.bounds().diagonal())));
+    unit = unit(mesh);
+  }
+
+  /** A power of two: nothing is lost to it, and costs neither overflow nor vanish. */
+  private static double unit(Mesh mesh) {
+    return Math.scalb(
+        1.0, -Math.getExponent(Math.max(Double.MIN_NORMAL, mesh.bounds().diagonal())));
+  }
+
+  private void keep(int round) {
+    float[] counts = weight == null ? new float[into.length] : weight.clone();
+    if (weight == null) {
+      Arrays.fill(counts, 1);
+    }
+    course.halfway =
+        new Halfway(
+            round, xyz.clone(), into.clone(), counts, carried.copy(), tri, wedge, lines, from);
   }
 
   private static boolean carriesTriangles(Attributes all) {
@@ -190,8 +279,17 @@ public final class Decimation {
     end = target;
     int idle = 0;
     boolean isGiven = course.isWhole;
-    for (int round = 0; isGiven ? round < course.rounds : count() > target && idle < 2; round++) {
+    for (int round = first;
+        isGiven ? round < course.rounds : count() > target && idle < 2;
+        round++) {
       int before = count();
+      boolean isHalfway =
+          isGiven && course.halfway != null
+              ? round == course.halfway.round
+              : before <= given.triangleCount() / 2 && before >= (long) NEAR * target;
+      if (course.keepsHalfway && isHalfway && round > first) {
+        keep(round);
+      }
       course.rounds = Math.max(course.rounds, round + 1);
       // Where there is only a limit, it is come up to by and by: rims take part from round to
       // round.

@@ -5,6 +5,7 @@ import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.VertexColours;
 import holotome.core.spatial.Bvh;
+import holotome.core.spatial.PointDistances;
 import holotome.core.spatial.Reprojection;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.task.Work;
@@ -46,10 +47,15 @@ final class Lightened {
 
   /** How far a light mesh is from what it was made of and that from it, by samples, in words. */
   static String deviation(Mesh light, Mesh full, Work work) {
-    Bvh ofFull = Bvh.of(full, work.part(0.2, CoreWords.of("work.indexing-the-surface")));
-    Bvh ofLight = Bvh.of(light, work.part(0.2, CoreWords.of("work.indexing-the-surface")));
-    SurfaceDistance off = distance(light, ofLight, full, ofFull, work.part(0.6, label()));
+    SurfaceDistance there = distance(light, full, work.part(0.5, label()));
+    SurfaceDistance back = distance(full, light, work.part(0.5, label()));
+    SurfaceDistance off = there.worse(back);
     return inWords(off.rms(), off.max());
+  }
+
+  private static SurfaceDistance distance(Mesh from, Mesh to, Work work) {
+    float[] points = SurfaceDistance.sample(from, samples(from));
+    return SurfaceDistance.of(PointDistances.to(to, points, work));
   }
 
   /** The same with indices at hand, in base units: the worse of both ways. */

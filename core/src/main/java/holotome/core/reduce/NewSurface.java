@@ -6,12 +6,15 @@ import holotome.core.cut.FieldSplit;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.spatial.Bvh;
+import holotome.core.spatial.Outward;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Crumbs;
+import holotome.core.topology.Orientation;
 import holotome.core.words.CoreWords;
 import java.util.BitSet;
+import java.util.List;
 
 /**
  * A smooth surface through a scan whatever its triangles are like: the level of a screened Poisson
@@ -114,6 +117,13 @@ record NewSurface(Mesh mesh, Bvh bvh, BitSet lost, double bridged) {
     Bvh bvh = Bvh.of(kept, work.part(0.05, CoreWords.of("work.indexing-the-surface")));
     BitSet lost = lost(scan, bvh, MISSED * step, work.part(0.05, CoreWords.of("work.measuring")));
     return new NewSurface(kept, bvh, lost, bridged > 2 * MISSED * step ? bridged : 0);
+  }
+
+  /** Turned so that neighbours agree and islands look outwards, as far as that can be told. */
+  static Mesh ready(Mesh bare, Bvh bvh, List<String> notes, Work work) {
+    Mesh agreed =
+        Orientation.agree(bare, notes, work.part(0.4, CoreWords.of("work.turning-triangles")));
+    return Outward.turn(agreed, bvh, notes, work.part(0.6, CoreWords.of("work.turning-triangles")));
   }
 
   private static BitSet lost(Mesh scan, Bvh made, double far, Work work) {

@@ -7,7 +7,6 @@ import holotome.core.mesh.Submesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.spatial.Bvh;
-import holotome.core.spatial.Outward;
 import holotome.core.spatial.Reprojection;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.spatial.UsualSize;
@@ -18,7 +17,6 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
-import holotome.core.topology.Orientation;
 import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
@@ -121,7 +119,7 @@ public record Resurface(
             coloured.with(coloured.attributes().without(Attribute.Kind.UV), coloured.materials()));
     Bvh bvh = Bvh.of(plain, work.part(0.05, CoreWords.of("work.indexing-the-surface")));
     Mesh bare =
-        ready(
+        NewSurface.ready(
             new Mesh(plain.xyz(), plain.triangles()),
             bvh,
             notes,
@@ -175,13 +173,6 @@ public record Resurface(
           return sum == 0;
         },
         Work.unwatched());
-  }
-
-  /** Turned so that neighbours agree and islands look outwards, as far as that can be told. */
-  private static Mesh ready(Mesh bare, Bvh bvh, List<String> notes, Work work) {
-    Mesh agreed =
-        Orientation.agree(bare, notes, work.part(0.4, CoreWords.of("work.turning-triangles")));
-    return Outward.turn(agreed, bvh, notes, work.part(0.6, CoreWords.of("work.turning-triangles")));
   }
 
   private NewSurface made(

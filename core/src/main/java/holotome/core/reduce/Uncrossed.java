@@ -6,26 +6,25 @@ import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.function.IntPredicate;
 
 /**
  * A light mesh that cuts through itself nowhere but where the mesh it is made from does: where it
- * comes to cut it is held tighter, and all is made anew along the same course ({@link
- * Decimation.Course}), until nothing new is found.
+ * comes to cut it is held tighter, and the last rounds are run again along the same course ({@link
+ * Decimation.Course}), until nothing new is found; where that does not help, all of them.
  *
- * <p>One decimation and one look for self-intersections of the light mesh, and both again as long
- * as there are any: two to four times on scans with narrow gaps. Not guaranteed: what still cuts
- * after the last try is told.
+ * <p>One decimation and one look for self-intersections of the light mesh, and the end of the first
+ * and the second again as long as there are any: one to four times on scans with narrow gaps. Not
+ * guaranteed: what still cuts after the last try is told.
  */
 final class Uncrossed {
   private static final int TRIES = 8;
 
-  /**
-   * All tries together decimate no more triangles than this, or three times as many as there are.
-   */
+  /** All whole tries together decimate no more triangles than this, or as many as there are. */
   private static final int MOST = 1 << 24;
 
-  /** Of more triangles it is not asked for: it would take as long again, and memory. */
-  static final int MOST_TRIED = 1 << 25;
+  /** Of more triangles it is not asked for: it would take too long. */
+  static final int MOST_TRIED = 1 << 27;
 
   /** What comes to cut counts for so much more the next time: a quarter of the distance. */
   private static final float TIGHTER = 16;
@@ -51,25 +50,32 @@ final class Uncrossed {
    */
   static Result decimate(Mesh mesh, int target, float[] given, Wedges wedges, Work work) {
     float[] weight = given == null ? null : given.clone();
-    Decimation.Course course = new Decimation.Course();
+    Decimation.Course course = new Decimation.Course(true);
     double left = 1;
     Result best = null;
     int n = mesh.triangleCount();
-    int tries = Math.clamp(MOST / Math.max(1, n), 3, TRIES);
-    for (int i = 0; ; i++) {
+    int tries = Math.clamp(MOST / Math.max(1, n), 1, TRIES);
+    int again = 0;
+    for (int whole = 0; ; ) {
       // Mostly the first is the last.
-      double share = i == 0 ? 0.6 : left / 2;
+      double share = whole == 0 ? 0.6 : left / 3;
       left -= share;
       Work part = work.part(share, CoreWords.of("work.decimating"));
+      Work decimating = part.part(0.85, CoreWords.of("work.decimating"));
+      boolean isAgain = whole > 0 && course.hasHalfway() && again < TRIES;
+      again = isAgain ? again + 1 : 0;
+      whole += isAgain ? 0 : 1;
       Decimation.Result light =
-          Decimation.of(
-              mesh,
-              target,
-              Double.POSITIVE_INFINITY,
-              weight == null ? null : weight.clone(),
-              wedges,
-              course,
-              part.part(0.85, CoreWords.of("work.decimating")));
+          isAgain
+              ? Decimation.again(mesh, target, course, decimating)
+              : Decimation.of(
+                  mesh,
+                  target,
+                  Double.POSITIVE_INFINITY,
+                  weight == null ? null : weight.clone(),
+                  wedges,
+                  course,
+                  decimating);
       String looking = CoreWords.of("common.looking-for-self-intersections");
       BitSet crossing = fresh(mesh, light, part.part(0.15, looking));
       // What counts too much to go is no answer, unless it could not go before either.
@@ -78,15 +84,18 @@ final class Uncrossed {
       if (isFew && (best == null || crossing.cardinality() < best.crossing)) {
         best = new Result(light, crossing.cardinality());
       }
+      again = isFew ? again : TRIES;
+      boolean isOver =
+          !isFew && !isAgain || whole >= tries && !(course.hasHalfway() && again < TRIES);
+      if (best.crossing == 0 || isOver) {
+        work.advance(left);
+        return best;
+      }
       if (weight == null) {
         weight = new float[mesh.vertexCount()];
         Arrays.fill(weight, 1);
       }
-      if (best.crossing == 0 || !isFew || i == tries - 1) {
-        work.advance(left);
-        return best;
-      }
-      tighten(light, crossing, weight);
+      tighten(light, crossing, weight, course);
     }
   }
 
@@ -145,13 +154,16 @@ final class Uncrossed {
   }
 
   /** What was merged into the corners of triangles counts for more. */
-  private static void tighten(Decimation.Result light, BitSet triangles, float[] weight) {
+  private static void tighten(
+      Decimation.Result light, BitSet triangles, float[] weight, Decimation.Course course) {
     BitSet corners = corners(light.mesh(), triangles);
+    int[] root = light.root();
+    IntPredicate isMeant = v -> root[v] >= 0 && corners.get(root[v]);
     for (int v = 0; v < weight.length; v++) {
-      int u = light.root()[v];
-      if (u >= 0 && corners.get(u)) {
-        weight[v] *= TIGHTER;
-      }
+      weight[v] *= isMeant.test(v) ? TIGHTER : 1;
+    }
+    if (course.hasHalfway()) {
+      course.tighten(isMeant, TIGHTER);
     }
   }
 }

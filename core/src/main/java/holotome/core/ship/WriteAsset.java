@@ -1,5 +1,6 @@
 package holotome.core.ship;
 
+import holotome.core.attribute.Attribute;
 import holotome.core.frame.AxisPreset;
 import holotome.core.frame.Frame;
 import holotome.core.frame.Mirrored;
@@ -268,7 +269,13 @@ public record WriteAsset(
         colour == null
             ? mesh
             : mesh.withMaterials(null, List.of(new Material(name, 0xffffffff, colour)));
-    MeshWriter.add(files, file, out, placing, work);
+    // Who cuts faces into triangles along other diagonals sees baked normals askew.
+    MeshWriter.add(
+        files,
+        file,
+        normal == null ? out : out.with(out.attributes().without(Attribute.FACE), out.materials()),
+        placing,
+        work);
     if (written() == Format.OBJ && normal != null) {
       files.add(
           file.resolveSibling(name + "_normal.png"),

@@ -23,6 +23,9 @@ import java.util.Arrays;
 public record SurfaceDistance(double rms, double mean, double p95, double max) {
   private static final int GRAIN = 4096;
 
+  /** Triangles whose areas are summed one after the other. */
+  private static final int AREA_GRAIN = 1 << 16;
+
   /** From {@code from} to {@code to}, over {@code samples} points. */
   public static SurfaceDistance of(Mesh from, Mesh to, int samples, Work work) {
     if (from.isEmpty() || to.isEmpty()) {
@@ -97,19 +100,69 @@ public record SurfaceDistance(double rms, double mean, double p95, double max) {
   /** The triangle that each point of {@link #sample} lies on. */
   public static int[] sampledTriangles(Mesh mesh, int samples) {
     int n = mesh.triangleCount();
-    double[] upTo = new double[n + 1];
-    for (int t = 0; t < n; t++) {
-      upTo[t + 1] = upTo[t] + Vec.length(Measures.cross(mesh, t));
+    int chunks = Parallel.chunks(n, AREA_GRAIN);
+    double[] upTo = new double[chunks + 1];
+    Parallel.chunked(
+        n,
+        AREA_GRAIN,
+        Work.unwatched(),
+        (c, from, to) -> {
+          double[] cross = new double[3];
+          double sum = 0;
+          for (int t = from; t < to; t++) {
+            sum += twiceArea(mesh, t, cross);
+          }
+          upTo[c + 1] = sum;
+        });
+    for (int c = 0; c < chunks; c++) {
+      upTo[c + 1] += upTo[c];
     }
     int[] of = new int[samples];
-    int t = 0;
-    for (int i = 0; i < samples; i++) {
-      double at = (i + 0.5) / samples * upTo[n];
-      while (t < n - 1 && upTo[t + 1] < at) {
-        t++;
+    Parallel.range(
+        chunks,
+        1,
+        Work.unwatched(),
+        (from, to) -> {
+          for (int c = from; c < to; c++) {
+            sampled(mesh, c, upTo, of);
+          }
+        });
+    return of;
+  }
+
+  /** Those points whose share of the area falls into one chunk. */
+  private static void sampled(Mesh mesh, int chunk, double[] upTo, int[] of) {
+    double all = upTo[upTo.length - 1];
+    int samples = of.length;
+    boolean isLast = chunk == upTo.length - 2;
+    int i = first(upTo[chunk], all, samples);
+    int end = isLast ? samples : first(upTo[chunk + 1], all, samples);
+    double[] cross = new double[3];
+    int t = chunk * AREA_GRAIN;
+    int last = (int) Math.min(mesh.triangleCount(), (long) t + AREA_GRAIN) - 1;
+    double reached = upTo[chunk] + twiceArea(mesh, t, cross);
+    for (; i < end; i++) {
+      while (t < last && reached < (i + 0.5) / samples * all) {
+        reached += twiceArea(mesh, ++t, cross);
       }
       of[i] = t;
     }
-    return of;
+  }
+
+  /** The first point whose share is not below a sum of areas. */
+  private static int first(double sum, double all, int samples) {
+    int i = all > 0 ? (int) Math.clamp(sum / all * samples - 0.5, 0, samples) : samples;
+    while (i > 0 && (i - 0.5) / samples * all >= sum) {
+      i--;
+    }
+    while (i < samples && (i + 0.5) / samples * all < sum) {
+      i++;
+    }
+    return i;
+  }
+
+  private static double twiceArea(Mesh mesh, int t, double[] cross) {
+    Measures.cross(mesh.xyz(), mesh.triangles(), t, cross);
+    return Vec.length(cross);
   }
 }

@@ -5,12 +5,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Shapes;
+import holotome.core.attribute.Attribute;
 import holotome.core.frame.AxisPreset;
 import holotome.core.frame.Frame;
 import holotome.core.frame.Mirrored;
 import holotome.core.frame.NamedFrame;
 import holotome.core.geometry.Placing;
 import holotome.core.geometry.Similarity;
+import holotome.core.io.MeshReader;
 import holotome.core.io.MeshWriter;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
@@ -20,6 +22,7 @@ import holotome.core.step.Outcome;
 import holotome.core.step.Run;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -225,6 +228,72 @@ class OpenCastTest {
       int b = 2 * w.cast().uv().corners()[c];
       assertThat(back.uv().coords()[a]).isEqualTo(w.cast().uv().coords()[b]);
       assertThat(back.uv().coords()[a + 1]).isEqualTo(w.cast().uv().coords()[b + 1]);
+    }
+  }
+
+  /** A block of quadrangles with flat sides, out and back in every hand and axis: all as it was. */
+  @ParameterizedTest
+  @EnumSource(AxisPreset.class)
+  void facesAndHardEdgesComeAlong(AxisPreset axes) throws Exception {
+    Path made = dir.resolve("made.obj");
+    Files.writeString(
+        made,
+        """
+        v -1 -0.5 0.4
+        v 2 -0.5 1.3
+        v 2 0.5 1.3
+        v -1 0.5 0.4
+        v -1 -0.5 1.6
+        v 2 -0.5 2.5
+        v 2 0.5 2.5
+        v -1 0.5 1.6
+        s off
+        f 4 3 2 1
+        f 5 6 7 8
+        f 1 2 6 5
+        s 1
+        f 2 3 7 6
+        f 3 4 8 7
+        f 4 1 5 8
+        """);
+    Mesh block = MeshReader.modelled(made, Work.unwatched()).mesh();
+    Workpiece w = work().withCast(block);
+    write(
+        w,
+        new WriteAsset(
+            WriteAsset.Destination.RENDER,
+            "block",
+            WriteAsset.Format.OBJ,
+            null,
+            axes,
+            WriteAsset.What.CAST,
+            false));
+    Outcome out =
+        new OpenCast(dir.resolve("block.obj").toString(), null, axes).apply(w, Run.unwatched());
+    Mesh back = out.work().cast();
+    assertThat(MeshWriter.polygons(back)).isEqualTo(6);
+    assertThat(String.join("; ", out.notes())).contains("6 of its faces").contains("hard and soft");
+    Attribute is = back.attributes().named(Attribute.NORMAL);
+    Attribute was = block.attributes().named(Attribute.NORMAL);
+    assertThat(is.count()).isBetween(5, was.count());
+    // Each corner as the one at its place in the same face: faces keep their order.
+    for (int c = 0; c < 36; c++) {
+      int at = -1;
+      for (int d = 6 * (c / 6); d < 6 * (c / 6) + 6; d++) {
+        double off = 0;
+        for (int k = 0; k < 3; k++) {
+          off +=
+              Math.abs(
+                  back.xyz()[3 * back.triangles()[c] + k]
+                      - block.xyz()[3 * block.triangles()[d] + k]);
+        }
+        at = off < 1e-4 ? d : at;
+      }
+      assertThat(at).isNotNegative();
+      for (int k = 0; k < 3; k++) {
+        assertThat(is.floats()[3 * is.index()[c] + k])
+            .isEqualTo(was.floats()[3 * was.index()[at] + k], within(1e-5f));
+      }
     }
   }
 }

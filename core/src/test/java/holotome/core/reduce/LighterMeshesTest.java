@@ -11,10 +11,12 @@ import holotome.core.frame.Frame;
 import holotome.core.io.MeshReader;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
 import holotome.core.mesh.Uv;
 import holotome.core.part.Workpiece;
 import holotome.core.ship.WriteAsset;
 import holotome.core.spatial.SelfIntersections;
+import holotome.core.spatial.SolidProof;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
@@ -121,13 +123,14 @@ class LighterMeshesTest {
   void facetsAreFlatEvenAndClosed() {
     Mesh ball = Shapes.coloured(Shapes.sphere(1, 5));
     Outcome made =
-        new MakeFacets(200, Role.CAST).apply(Workpiece.of(ball, Frame.PLAIN), Run.unwatched());
+        new MakeFacets(200, false, Role.CAST)
+            .apply(Workpiece.of(ball, Frame.PLAIN), Run.unwatched());
     Mesh facets = made.work().cast();
     assertThat(facets.triangleCount()).isCloseTo(200, within(40));
     assertThat(Naive.closedAndOriented(facets)).isTrue();
     assertThat(SelfIntersections.count(facets, Work.unwatched())).isZero();
     assertThat(facets.colours()).isNotNull();
-    assertThat(String.join(" ", made.notes())).contains("closed");
+    assertThat(String.join(" ", made.notes())).contains("proved a solid");
     double[] cross = new double[3];
     double most = 0;
     double sum = 0;
@@ -182,10 +185,43 @@ class LighterMeshesTest {
     assertThatThrownBy(() -> none.apply(out, run)).hasMessageContaining("level-3");
   }
 
+  /** A holed ring, a bowl and torn pieces: closed, they bound solids, of one handle or none. */
+  @Test
+  void closedFacetsBoundASolid() {
+    Mesh ring = Shapes.torus(1, 0.4, 160, 60);
+    Mesh holed = Submesh.of(ring, t -> t % 960 > 40, Work.unwatched());
+    Mesh ball = Shapes.coloured(Shapes.sphere(1, 5));
+    Mesh bowl = Submesh.of(ball, t -> height(ball, t) < 0.6, Work.unwatched());
+    Mesh torn = Submesh.of(ball, t -> t % 7 > 1, Work.unwatched());
+    int[] euler = {0, 2, 2};
+    Mesh[] meshes = {holed, bowl, torn};
+    for (int i = 0; i < 3; i++) {
+      Outcome made =
+          new MakeFacets(300, true, Role.CAST)
+              .apply(Workpiece.of(meshes[i], Frame.PLAIN), Run.unwatched());
+      Mesh facets = made.work().cast();
+      assertThat(SolidProof.of(facets, Work.unwatched()).holds()).isTrue();
+      assertThat(facets.vertexCount() - facets.triangleCount() / 2).isEqualTo(euler[i]);
+      assertThat(facets.triangleCount()).isBetween(200, 375);
+      assertThat(facets.colours() == null).isEqualTo(meshes[i].colours() == null);
+      assertThat(String.join(" ", made.notes())).contains("proved a solid");
+      assertThat(SurfaceDistance.of(meshes[i], facets, 5000, Work.unwatched()).max())
+          .isLessThan(0.2);
+    }
+  }
+
+  private static double height(Mesh m, int t) {
+    double z = 0;
+    for (int k = 0; k < 3; k++) {
+      z += m.xyz()[3 * m.triangles()[3 * t + k] + 2] / 3;
+    }
+    return z;
+  }
+
   @Test
   void openFacetsSaySo() {
     Outcome made =
-        new MakeFacets(100, Role.CAST)
+        new MakeFacets(100, false, Role.CAST)
             .apply(Workpiece.of(Shapes.sheet(1, 40), Frame.PLAIN), Run.unwatched());
     assertThat(String.join(" ", made.notes())).contains("open edges");
   }
@@ -204,6 +240,31 @@ class LighterMeshesTest {
     assertThat(kept.crossing()).isZero();
     assertThat(SelfIntersections.count(kept.light().mesh(), Work.unwatched())).isZero();
     assertThat(kept.light().mesh().triangleCount()).isLessThan(3100);
+  }
+
+  /** The last rounds run again, with nothing held tighter, come out as they did. */
+  @Test
+  void theLastRoundsComeOutTheSameAgain() {
+    Mesh ball = Shapes.laden(Shapes.sphere(1, 6));
+    for (Wedges wedges :
+        new Wedges[] {Wedges.NONE, Wedges.of(ball, true, true, 0.9, Work.unwatched())}) {
+      Decimation.Course course = new Decimation.Course(true);
+      Decimation.Result once =
+          Decimation.of(
+              ball, 1500, Double.POSITIVE_INFINITY, null, wedges, course, Work.unwatched());
+      assertThat(course.hasHalfway()).isTrue();
+      for (int i = 0; i < 2; i++) {
+        Decimation.Result again = Decimation.again(ball, 1500, course, Work.unwatched());
+        assertThat(again.root()).isEqualTo(once.root());
+        assertThat(again.mesh().sameAs(once.mesh())).isTrue();
+      }
+      Decimation.Course plain = new Decimation.Course();
+      Decimation.Result same =
+          Decimation.of(
+              ball, 1500, Double.POSITIVE_INFINITY, null, wedges, plain, Work.unwatched());
+      assertThat(same.mesh().sameAs(once.mesh())).isTrue();
+      assertThat(plain.hasHalfway()).isFalse();
+    }
   }
 
   /** Where the mesh itself cuts through itself the light one may. */

@@ -324,7 +324,7 @@ class RemeshTest {
             to(200),
             new Remesh(200, null, null, Remesh.Sizes.CURVATURE, 60, Role.CAST),
             new Remesh(null, null, new Length(0.01), Remesh.Sizes.CURVATURE, 60, Role.CAST),
-            new MakeFacets(200, Role.CAST))) {
+            new MakeFacets(200, false, Role.CAST))) {
       Mesh out = step.apply(in, Run.unwatched()).work().cast();
       assertThat(out.triangleCount()).isLessThan(20_000);
     }

@@ -10,9 +10,11 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
+import holotome.core.reduce.MakeFacets;
 import holotome.core.reduce.Remesh;
 import holotome.core.reduce.Resurface;
 import holotome.core.reduce.Role;
+import holotome.core.spatial.SolidProof;
 import holotome.core.spatial.SurfaceDistance;
 import holotome.core.step.Outcome;
 import holotome.core.step.Run;
@@ -104,6 +106,29 @@ class RealReductionsTest {
       }
       assertThat(far(out, mesh)).isLessThan(beyond == Resurface.Beyond.OPEN ? 0.02 : 1);
     }
+  }
+
+  @ParameterizedTest
+  @MethodSource("meshes")
+  @Timeout(240)
+  void closedFacets(String name) throws IOException {
+    Mesh mesh = MeshReader.read(Datasets.file(name), Work.unwatched()).mesh();
+    Outcome made;
+    try {
+      made =
+          new MakeFacets(500, true, Role.CAST)
+              .apply(Workpiece.of(mesh, Frame.PLAIN), Run.unwatched());
+    } catch (Failure f) {
+      assertThat(f.getMessage()).contains("nothing of the scan");
+      return;
+    }
+    Mesh out = made.work().cast();
+    Naive.assertSound(out);
+    assertThat(Naive.closedAndOriented(out)).isTrue();
+    SolidProof proof = SolidProof.of(out, Work.unwatched());
+    assertThat(String.join("; ", made.stated()).contains("proved a solid"))
+        .isEqualTo(proof.holds());
+    assertThat(proof.holds()).as(proof.toString()).isTrue();
   }
 
   @ParameterizedTest

@@ -6,6 +6,7 @@ import holotome.core.tangent.SplitMesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
+import holotome.core.topology.InnerEdges;
 import holotome.view.cluster.Hierarchy;
 import holotome.view.cluster.PackedNormal;
 
@@ -16,6 +17,8 @@ public final class Prepared {
   private volatile Hierarchy hierarchy;
   private int[] charts;
   private SplitMesh split;
+  private byte[] inner;
+  private boolean isInnerKnown;
 
   public Prepared(Mesh mesh) {
     this.mesh = mesh;
@@ -62,6 +65,15 @@ public final class Prepared {
       charts = Charts.of(mesh, Work.unwatched()).ofTriangle();
     }
     return charts;
+  }
+
+  /** Edges within faces; see {@link InnerEdges}. */
+  public synchronized byte[] inner() {
+    if (!isInnerKnown) {
+      inner = InnerEdges.of(mesh);
+      isInnerKnown = true;
+    }
+    return inner;
   }
 
   public synchronized SplitMesh split() {

@@ -1,5 +1,6 @@
 package holotome.view.shading;
 
+import holotome.core.attribute.Attribute;
 import holotome.core.geometry.Vec;
 import holotome.core.image.Colours;
 import holotome.core.mesh.Mesh;
@@ -8,6 +9,7 @@ import holotome.view.cluster.PackedNormal;
 import holotome.view.cluster.Piece;
 import holotome.view.raster.PieceRasteriser;
 import holotome.view.raster.Projection;
+import java.util.function.Supplier;
 
 /** What the numbers in a visibility buffer stand for. */
 public sealed interface DrawnTriangles {
@@ -36,9 +38,18 @@ public sealed interface DrawnTriangles {
   /**
    * Triangles numbered as in the mesh.
    *
-   * @param normals packed, one per vertex; null to take those of the triangles
+   * @param normals packed, one per vertex; null to take those given, else those of the triangles
+   * @param given those that the mesh carries at its corners; null for none
    */
-  record Whole(Mesh mesh, int[] normals, Projection projection) implements DrawnTriangles {
+  record Whole(Mesh mesh, int[] normals, Attribute given, Projection projection)
+      implements DrawnTriangles {
+
+    /** As a mesh is shown: by the normals at its corners where it carries some. */
+    public static Whole of(Mesh mesh, Supplier<int[]> normals, Projection projection) {
+      Attribute given = mesh.attributes().first(Attribute.Kind.NORMAL, Attribute.Domain.CORNER);
+      return new Whole(mesh, given == null ? normals.get() : null, given, projection);
+    }
+
     @Override
     public void load(int number, Corners into) {
       int[] tri = mesh.triangles();
@@ -47,9 +58,12 @@ public sealed interface DrawnTriangles {
         projection.seen(mesh.xyz(), v, into.clip, 3 * k);
         if (normals != null) {
           PackedNormal.unpackRoughly(normals[v], into.normals, 3 * k);
+        } else if (given != null) {
+          System.arraycopy(
+              given.floats(), 3 * given.index()[3 * number + k], into.normals, 3 * k, 3);
         }
       }
-      if (normals == null) {
+      if (normals == null && given == null) {
         double[] n = facing(number);
         for (int i = 0; i < 9; i++) {
           into.normals[i] = (float) n[i % 3];

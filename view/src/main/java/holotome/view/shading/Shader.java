@@ -36,6 +36,7 @@ public final class Shader {
   private final VisibilityBuffer buffer;
   private final DrawnTriangles drawn;
   private final int[] charts;
+  private final byte[] inner;
   private final SplitMesh split;
   private final float[] toView;
   private final BitSet selected;
@@ -62,6 +63,9 @@ public final class Shader {
     this.selected = scene.selected();
     hasUv = mesh.uv() != null;
     readings = scene.look() == Look.DEVIATION ? scene.subject().readings() : null;
+    boolean hasLines =
+        scene.look() == Look.WIRE || scene.look() == Look.BARE_WIRE || scene.setting().edges();
+    inner = hasLines ? prepared.inner() : null;
     charts = scene.look() == Look.CHARTS && hasUv ? prepared.charts() : null;
     colourMap = scene.maps() == null ? null : scene.maps().pictures().get(MapKind.COLOUR);
     normalMap = scene.maps() == null ? null : scene.maps().pictures().get(MapKind.NORMAL);
@@ -231,7 +235,7 @@ public final class Shader {
     private void locate(int triangle, float px, float py) {
       number = triangle;
       t =
-          selected != null || charts != null || hasUv || readings != null
+          selected != null || charts != null || hasUv || readings != null || inner != null
               ? drawn.triangle(triangle)
               : 0;
       drawn.load(triangle, loaded);
@@ -310,7 +314,8 @@ public final class Shader {
       for (int i = 0; i < 3; i++) {
         int a = 3 * i;
         int b = 3 * ((i + 1) % 3);
-        if (c[a + 2] <= 0 || c[b + 2] <= 0) {
+        boolean isInner = inner != null && (inner[t] >> i & 1) != 0 && drawn.isOwn(number);
+        if (isInner || c[a + 2] <= 0 || c[b + 2] <= 0) {
           continue;
         }
         float ax = c[a] / c[a + 2];
