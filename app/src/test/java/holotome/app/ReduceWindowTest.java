@@ -181,9 +181,11 @@ class ReduceWindowTest extends WindowCase {
 
     tool(KeyCode.DIGIT3);
     d.fill("field-triangles", "900");
+    d.click("field-closed");
     d.settle();
     apply();
-    assertThat(step(2)).isInstanceOf(MakeFacets.class);
+    assertThat(((MakeFacets) step(2)).closed()).isTrue();
+    assertThat(d.text("findings")).contains("proved a solid");
     assertThat(cast().attributes().first(Attribute.Kind.NORMAL, Attribute.Domain.CORNER))
         .isNotNull();
 

@@ -50,8 +50,13 @@ public final class Decimation {
   /** One region in so many is tried before a round. */
   private static final int TRIED = 24;
 
-  /** The last rounds that can be run again begin with so many times what is wanted at least. */
-  private static final int NEAR = 3;
+  /**
+   * The last rounds that can be run again begin with so many times what is wanted: the least, and
+   * what is better where it can be had.
+   */
+  private static final int NEAR = 2;
+
+  private static final int FAR = 8;
 
   private static final int GRAIN = 1 << 15;
 
@@ -286,7 +291,8 @@ public final class Decimation {
       boolean isHalfway =
           isGiven && course.halfway != null
               ? round == course.halfway.round
-              : before <= given.triangleCount() / 2 && before >= (long) NEAR * target;
+              : before <= given.triangleCount() / 2
+                  && before >= (course.halfway == null ? NEAR : FAR) * (double) target;
       if (course.keepsHalfway && isHalfway && round > first) {
         keep(round);
       }

@@ -64,6 +64,11 @@ final class Lightened {
         .worse(distance(full, ofLight, work.part(0.5, label())));
   }
 
+  /** How far a scan is from a light mesh; not the other way, where that goes on beyond the scan. */
+  static SurfaceDistance ofScan(Mesh scan, Bvh ofLight, Work work) {
+    return distance(scan, ofLight, work);
+  }
+
   private static SurfaceDistance distance(Mesh from, Bvh to, Work work) {
     return SurfaceDistance.of(
         SurfaceDistance.distances(SurfaceDistance.sample(from, samples(from)), to, work));

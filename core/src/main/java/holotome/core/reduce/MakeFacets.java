@@ -3,11 +3,13 @@ package holotome.core.reduce;
 import holotome.core.attribute.Attribute;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Submesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.spatial.Bvh;
 import holotome.core.spatial.SelfIntersections;
 import holotome.core.spatial.SolidProof;
+import holotome.core.spatial.SurfaceDistance;
 import holotome.core.spatial.UsualSize;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
@@ -18,6 +20,7 @@ import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
 
@@ -82,9 +85,10 @@ public record MakeFacets(
     Mesh bare = size.to(new Mesh(plain.xyz(), plain.triangles()));
     Bvh bvh = Bvh.of(bare, run.work().part(0.1, CoreWords.of("work.indexing-the-surface")));
     List<String> notes = new ArrayList<>();
+    BitSet lost = new BitSet();
     Mesh best =
         closed
-            ? laidOnAClosedOne(bare, bvh, size, notes, run)
+            ? laidOnAClosedOne(bare, bvh, size, lost, notes, run)
             : laid(bare, bvh, triangles, run.work().part(0.5, CoreWords.of("work.evening"))).mesh;
     Mesh carried =
         Lightened.carrying(
@@ -93,9 +97,7 @@ public record MakeFacets(
             run.work().part(0.25, CoreWords.of("work.carrying-over")));
     Mesh light = carried.with(flat(carried));
     notes.addFirst(CoreWords.of("facets.made", light.triangleCount(), scan.triangleCount()));
-    notes.add(
-        Lightened.deviation(
-            light, scan, run.work().part(0.1, CoreWords.of("work.measuring-deviation"))));
+    notes.add(deviation(light, scan, lost, run));
     SolidProof proof = SolidProof.of(light, run.work().part(0.05, CoreWords.of("work.proving")));
     if (proof.crossings() > 0) {
       notes.add(CoreWords.count("facets.cross", proof.crossings()));
@@ -111,8 +113,19 @@ public record MakeFacets(
     return new Outcome(as.into(in, light), notes);
   }
 
+  private String deviation(Mesh light, Mesh scan, BitSet lost, Run run) {
+    Work work = run.work().part(0.1, CoreWords.of("work.measuring-deviation"));
+    if (!closed) {
+      return Lightened.deviation(light, scan, work);
+    }
+    Mesh found = lost.isEmpty() ? scan : Submesh.of(scan, t -> !lost.get(t), work);
+    SurfaceDistance off = Lightened.ofScan(found, Bvh.of(light), work);
+    return Lightened.inWords(off.rms(), off.max());
+  }
+
   /** Facets of a closed surface through the scan. */
-  private Mesh laidOnAClosedOne(Mesh bare, Bvh bvh, UsualSize size, List<String> notes, Run run) {
+  private Mesh laidOnAClosedOne(
+      Mesh bare, Bvh bvh, UsualSize size, BitSet lost, List<String> notes, Run run) {
     Work closing = run.work().part(0.3, CoreWords.of("work.making-the-surface"));
     Mesh ready =
         NewSurface.ready(
@@ -130,8 +143,9 @@ public record MakeFacets(
     if (whole.bridged() > 0) {
       notes.add(CoreWords.of("make-solid.bridged", Length.inBase(size.back(whole.bridged()))));
     }
-    if (!whole.lost().isEmpty()) {
-      notes.add(CoreWords.count("resurface.lost", whole.lost().cardinality()));
+    lost.or(whole.lost());
+    if (!lost.isEmpty()) {
+      notes.add(CoreWords.count("resurface.lost", lost.cardinality()));
     }
     Work evening = run.work().part(0.2, CoreWords.of("work.evening"));
     Laid laid = laid(whole.mesh(), whole.bvh(), triangles, evening.part(0.5, evening.label()));

@@ -139,13 +139,11 @@ public record Resurface(
                 plain, bvh, made.mesh(), work.part(0.15, CoreWords.of("work.carrying-over")));
     notes.addFirst(CoreWords.of("resurface.made", light.triangleCount(), scan.triangleCount()));
     Mesh found = made.lost().isEmpty() ? plain : Submesh.of(plain, t -> !made.lost().get(t), work);
+    Work measuring = work.part(0.05, CoreWords.of("work.measuring-deviation"));
     SurfaceDistance off =
-        Lightened.distance(
-            light,
-            made.bvh(),
-            found,
-            bvh,
-            work.part(0.05, CoreWords.of("work.measuring-deviation")));
+        beyond == Beyond.CLOSED
+            ? Lightened.ofScan(found, made.bvh(), measuring)
+            : Lightened.distance(light, made.bvh(), found, bvh, measuring);
     notes.add(Lightened.inWords(size.back(off.rms()), size.back(off.max())));
     if (made.bridged() > 0) {
       notes.add(CoreWords.of("make-solid.bridged", Length.inBase(size.back(made.bridged()))));

@@ -205,8 +205,12 @@ class LighterMeshesTest {
       assertThat(facets.triangleCount()).isBetween(200, 375);
       assertThat(facets.colours() == null).isEqualTo(meshes[i].colours() == null);
       assertThat(String.join(" ", made.notes())).contains("proved a solid");
-      assertThat(SurfaceDistance.of(meshes[i], facets, 5000, Work.unwatched()).max())
-          .isLessThan(0.2);
+      SurfaceDistance off = SurfaceDistance.of(meshes[i], facets, 5000, Work.unwatched());
+      assertThat(off.max()).isLessThan(0.2);
+      // Of the lid over the bowl, which is far from it, nothing is said here.
+      String said = String.join("; ", made.stated()).replaceAll("[^0-9.a-z ;,]", "");
+      double farthest = Double.parseDouble(said.replaceAll(".*found ([0-9.]+);.*", "$1"));
+      assertThat(farthest).isCloseTo(off.max(), within(0.3 * off.max()));
     }
   }
 
