@@ -182,6 +182,8 @@ class GermanTest extends WindowCase {
     d.settle();
     apply();
     stage(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT1);
+    d.settle();
     apply();
     stage(KeyCode.DIGIT7);
     apply();

@@ -139,7 +139,7 @@ class InterruptTest {
         "{ \"holotome\": 1, \"entries\": [ { \"do\": \"reduce.decimate\", \"triangles\": 1000 } ] }");
     Process p =
         start(
-            List.of("-Xmx96m"),
+            List.of("-Xmx64m"),
             "replay",
             log.toString(),
             scan(1_000_000).toString(),

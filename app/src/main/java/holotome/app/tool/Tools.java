@@ -155,20 +155,7 @@ public final class Tools {
     add(WriteSection.class, new SectionTool(session));
     add(KeepFrame.class, new FrameTool(session));
     new ReduceTools(session).all().forEach(this::add);
-    StepTool[] charts = new StepTool[1];
-    charts[0] =
-        new StepTool(
-            session,
-            MakeCharts.class,
-            Stage.UNWRAP,
-            false,
-            plain,
-            (s, t) -> AppWords.of("tools.cut-and-pack-the-charts"),
-            w -> density(w, charts[0]));
-    charts[0].needs(
-        w -> w.cast() == null ? AppWords.of("tools.there-is-no-cast-to") : null,
-        w -> new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class));
-    add(MakeCharts.class, charts[0]);
+    new UnwrapTools(session).all().forEach(this::add);
     StepTool[] bake = new StepTool[1];
     bake[0] =
         new StepTool(
@@ -310,32 +297,11 @@ public final class Tools {
     }
   }
 
-  private static List<Tool.Row> density(Workpiece w, StepTool tool) {
-    if (w.cast() == null || !(stepOf(tool) instanceof MakeCharts m)) {
-      return List.of();
-    }
-    double area =
-        holotome.core.mesh.Measures.area(w.cast()) * Math.pow(w.frame().toWork().scale(), 2);
-    // Charts fill a little over half of a texture, as a rule.
-    double perMetre = Math.sqrt(0.55 * m.size() * (double) m.size() / area);
-    return List.of(
-        new Tool.Row(
-            "triangles",
-            Language.format("%,d", w.cast().triangleCount()),
-            AppWords.of("tools.the-same")),
-        new Tool.Row(
-            "texel-density",
-            "–",
-            w.frame().trueSize()
-                ? AppWords.of("tools.about-px-m", perMetre)
-                : AppWords.of("tools.about-px-unit", perMetre)));
-  }
-
   private static List<Tool.Row> baking(Workpiece w, StepTool tool) {
     if (w.cast() == null || !(stepOf(tool) instanceof BakeMaps b)) {
       return List.of();
     }
-    double rays = 0.55 * b.size() * (double) b.size() * b.samples();
+    double rays = UnwrapTools.USUAL_FILL * b.size() * (double) b.size() * b.samples();
     return List.of(
         new Tool.Row("rays", "–", AppWords.of("tools.about-m", rays / 1e6)),
         new Tool.Row("memory", "–", AppWords.of("tools.about-mb", b.memory(w) >> 20)));

@@ -28,6 +28,7 @@ import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.unit.Length;
 import holotome.core.unwrap.MakeCharts;
+import holotome.core.unwrap.PackCharts;
 import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.List;
@@ -397,7 +398,11 @@ final class Findings {
                 "findings.triangles-of-the-scan",
                 w.cast().triangleCount(),
                 100.0 * w.cast().triangleCount() / w.scan().triangleCount(),
-                lastNote(s -> !(s instanceof MakeCharts) && s.writes().contains(Part.CAST)))));
+                lastNote(s -> !unwraps(s) && s.writes().contains(Part.CAST)))));
+  }
+
+  private static boolean unwraps(Step s) {
+    return s instanceof MakeCharts || s instanceof PackCharts;
   }
 
   private String lastNote(Predicate<Step> made) {
@@ -432,9 +437,11 @@ final class Findings {
               AppWords.of("common.cut-charts"),
               MakeCharts.class));
     }
+    String said = lastNote(Findings::unwraps);
     return List.of(
         Finding.good(
-            AppWords.of("findings.unwrapped"), lastNote(MakeCharts.class::isInstance) + "."));
+            AppWords.of("findings.unwrapped"),
+            said.isEmpty() ? AppWords.of("findings.it-came-with-charts") : said + "."));
   }
 
   private List<Finding> bake(Workpiece w) {

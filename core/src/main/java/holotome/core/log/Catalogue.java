@@ -46,6 +46,7 @@ import holotome.core.trim.KeepIslands;
 import holotome.core.trim.PlaneCut;
 import holotome.core.trim.TrimFringe;
 import holotome.core.unwrap.MakeCharts;
+import holotome.core.unwrap.PackCharts;
 import holotome.core.words.CoreWords;
 import java.util.List;
 import java.util.Map;
@@ -96,6 +97,7 @@ public final class Catalogue {
               MakeFacets.class,
               MakeLevels.class,
               MakeCharts.class,
+              PackCharts.class,
               BakeMaps.class,
               WriteAsset.class)
           .map(StepKind::of)

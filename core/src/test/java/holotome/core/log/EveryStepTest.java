@@ -300,6 +300,7 @@ class EveryStepTest {
         given(Map.of("do", "reduce.facets", "triangles", 120)),
         given(Map.of("do", "reduce.levels", "percent", 50, "count", 2)),
         given(CHARTS, List.of(CAST)),
+        given(Map.of("do", "unwrap.pack", "size", 256), List.of(CAST, CHARTS)),
         given(BAKED, List.of(CAST, CHARTS)),
         given(
             Map.of("do", "ship.write", "for", "engine", "name", "a"), List.of(CAST, CHARTS, BAKED)),

@@ -1,0 +1,130 @@
+package holotome.core.unwrap;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import holotome.core.Shapes;
+import holotome.core.frame.Frame;
+import holotome.core.image.Raster;
+import holotome.core.mesh.Material;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Uv;
+import holotome.core.part.Workpiece;
+import holotome.core.step.Outcome;
+import holotome.core.step.Run;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import holotome.core.topology.Charts;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class PackChartsTest {
+  private static Outcome packed(Mesh m, boolean even) {
+    return new PackCharts(512, 3, even)
+        .apply(Workpiece.of(m, Frame.PLAIN).withCast(m), Run.unwatched());
+  }
+
+  private static Mesh cut(Mesh m) {
+    Workpiece in = Workpiece.of(m, Frame.PLAIN).withCast(m);
+    return new MakeCharts(512, 3).apply(in, Run.unwatched()).work().cast();
+  }
+
+  private static double[] areas(Mesh m, Charts of) {
+    double[] out = new double[of.count()];
+    float[] p = m.uv().coords();
+    for (int t = 0; t < m.triangleCount(); t++) {
+      int a = 2 * m.uv().corners()[3 * t];
+      int b = 2 * m.uv().corners()[3 * t + 1];
+      int c = 2 * m.uv().corners()[3 * t + 2];
+      out[of.ofTriangle()[t]] +=
+          ((p[b] - p[a]) * (p[c + 1] - p[a + 1]) - (p[c] - p[a]) * (p[b + 1] - p[a + 1])) / 2;
+    }
+    return out;
+  }
+
+  /** Charts that were scaled, moved and mirrored each in its own way come out even again. */
+  @Test
+  void chartsOfAnySizeBecomeEven() {
+    Mesh good = cut(Shapes.torus(2, 0.6, 60, 24));
+    Charts of = Charts.of(good, Work.unwatched());
+    float[] p = good.uv().coords().clone();
+    int[] chartOf = new int[p.length / 2];
+    for (int c = 0; c < good.uv().corners().length; c++) {
+      chartOf[good.uv().corners()[c]] = of.ofTriangle()[c / 3];
+    }
+    for (int v = 0; v < chartOf.length; v++) {
+      float scale = 0.3f + chartOf[v] % 5;
+      p[2 * v] *= chartOf[v] % 3 == 0 ? -scale : scale;
+      p[2 * v + 1] = scale * p[2 * v + 1] - 2 * chartOf[v];
+    }
+    Mesh bad = good.withUv(new Uv(p, good.uv().corners()));
+    Outcome made = packed(bad, true);
+    Mesh even = made.work().cast();
+    Stretch was = Stretch.of(good);
+    Stretch is = Stretch.of(even);
+    assertThat(is.mean()).isCloseTo(was.mean(), within(2e-3));
+    assertThat(Stretch.of(bad).mean()).isGreaterThan(1.5 * was.mean());
+    assertThat(String.join("; ", made.stated())).contains("lay mirrored");
+    for (double a : areas(even, Charts.of(even, Work.unwatched()))) {
+      assertThat(a).isPositive();
+    }
+    assertThat(even.xyz()).isSameAs(bad.xyz());
+    assertThat(even.triangles()).isSameAs(bad.triangles());
+
+    Mesh kept = packed(bad, false).work().cast();
+    double[] before = areas(bad, of);
+    double[] after = areas(kept, of);
+    for (int c = 1; c < before.length; c++) {
+      assertThat(after[c] / after[0])
+          .isCloseTo(Math.abs(before[c] / before[0]), within(1e-2 * after[c] / after[0]));
+    }
+  }
+
+  /** Two charts on one spot of the texture are parted; a chart without area is said. */
+  @Test
+  void roughCharts() {
+    Mesh two = Shapes.together(Shapes.sheet(1, 4), Shapes.moved(Shapes.sheet(1, 4), 3, 0, 0));
+    float[] uv = new float[2 * two.vertexCount()];
+    for (int v = 0; v < two.vertexCount(); v++) {
+      uv[2 * v] = two.xyz()[3 * v] % 3;
+      uv[2 * v + 1] = v < two.vertexCount() / 2 ? two.xyz()[3 * v + 1] : 0;
+    }
+    Mesh in = two.withUv(new Uv(uv, two.triangles()));
+    Outcome made = packed(in, true);
+    assertThat(String.join("; ", made.stated())).contains("2 charts").contains("no area");
+    for (float x : made.work().cast().uv().coords()) {
+      assertThat(x).isBetween(0f, 1f);
+    }
+    for (int v = 0; v < two.vertexCount(); v++) {
+      uv[2 * v + 1] = two.xyz()[3 * v + 1];
+    }
+    Mesh over = packed(two.withUv(new Uv(uv, two.triangles())), true).work().cast();
+    double[] areas = areas(over, Charts.of(over, Work.unwatched()));
+    assertThat(areas[0]).isCloseTo(areas[1], within(1e-3 * areas[0]));
+    assertThat(areas[0] + areas[1]).isBetween(0.4, 0.55);
+  }
+
+  @Test
+  void picturesThatNoLongerFitAreTakenOff() {
+    Mesh m = cut(Shapes.cube(1));
+    Material picture = new Material("stone", 0xff808080, new Raster(2, 2, new int[4]));
+    Outcome made = packed(m.withMaterials(null, List.of(picture)), true);
+    assertThat(made.work().cast().hasTexture()).isFalse();
+    assertThat(made.work().cast().materials().getFirst().argb()).isEqualTo(0xff808080);
+    assertThat(String.join("; ", made.stated())).contains("taken off");
+  }
+
+  @Test
+  void withoutChartsThereIsNothingToPack() {
+    assertThatThrownBy(() -> packed(Shapes.cube(1), true))
+        .isInstanceOf(Failure.class)
+        .hasMessageContaining("unwrap.charts");
+    assertThatThrownBy(
+            () ->
+                new PackCharts(512, 3, true)
+                    .apply(Workpiece.of(Shapes.cube(1), Frame.PLAIN), Run.unwatched()))
+        .isInstanceOf(Failure.class)
+        .hasMessageContaining("no Cast");
+  }
+}
