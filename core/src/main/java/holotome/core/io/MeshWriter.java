@@ -75,8 +75,10 @@ public final class MeshWriter {
     h.append("element face ").append(count).append('\n');
     // A byte counts no more than 255 corners.
     boolean wide = faces != null && faces.most() > 255;
-    h.append("property list ").append(wide ? "int" : "uchar");
-    h.append(" int vertex_indices\nend_header\n");
+    h.append(
+        wide
+            ? "property list int int vertex_indices\nend_header\n"
+            : "property list uchar int vertex_indices\nend_header\n");
     out.putText(h.toString());
     Points points = new Points(mesh, placing);
     double total = mesh.vertexCount() + mesh.triangleCount();
