@@ -29,27 +29,33 @@ final class PackShape {
   /** The place of each vertex, in pixels: x, y in turn. */
   final double[] place;
 
+  private PackShape(double[] place, double[] extent, int[] edges, int cell) {
+    this.place = place;
+    width = (int) extent[0] + 1;
+    height = (int) extent[1] + 1;
+    words = (width + WORD - 1) / WORD;
+    bits = new long[words * height];
+    rasterise(edges);
+    runs = cells(cell);
+  }
+
   /**
    * @param uv the chart's vertices, x, y in turn
    * @param edges of its outline, two vertices each
    * @param angle by which it is turned, counter-clockwise
    * @param scale pixels to its unit
    * @param cell pixels along a side of a cell
+   * @param room pixels that it may be wide and high
+   * @return null where it is wider or higher: a chart may be long out of all proportion to its area
    */
-  PackShape(double[] uv, int[] edges, double angle, double scale, int cell) {
-    place = turned(uv, angle, scale);
-    double w = 0;
-    double h = 0;
-    for (int i = 0; i < place.length; i += 2) {
-      w = Math.max(w, place[i]);
-      h = Math.max(h, place[i + 1]);
+  static PackShape of(double[] uv, int[] edges, double angle, double scale, int cell, int room) {
+    double[] place = turned(uv, angle, scale);
+    double[] extent = new double[2];
+    for (int i = 0; i < place.length; i++) {
+      extent[i % 2] = Math.max(extent[i % 2], place[i]);
     }
-    width = (int) w + 1;
-    height = (int) h + 1;
-    words = (width + WORD - 1) / WORD;
-    bits = new long[words * height];
-    rasterise(edges);
-    runs = cells(cell);
+    boolean fits = extent[0] < room && extent[1] < room;
+    return fits ? new PackShape(place, extent, edges, cell) : null;
   }
 
   private static double[] turned(double[] uv, double angle, double scale) {

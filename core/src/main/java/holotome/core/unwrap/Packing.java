@@ -45,7 +45,7 @@ record Packing(Uv uv, double fill) {
     /** By how much less, and how often, where not even the least fits. */
     private static final double LESS = 0.75;
 
-    private static final int MOST_LESS = 12;
+    private static final int MOST_LESS = 40;
 
     private final Charts charts;
     private final int size;
@@ -157,14 +157,15 @@ record Packing(Uv uv, double fill) {
           (from, to) -> {
             for (int k = from; k < to; k++) {
               double turn = angle[c] + 2 * Math.PI * k / TURNS;
-              shapes[k] = new PackShape(uv, outline[c], turn, scale, cell);
+              shapes[k] = PackShape.of(uv, outline[c], turn, scale, cell, size - 2 * gutter);
             }
           });
       PackShape best = null;
       PackGrid.Spot spot = null;
       for (PackShape s : shapes) {
-        PackGrid.Spot found = grid.find(s, spot == null ? Integer.MAX_VALUE : spot.top());
-        if (found != null && (spot == null || found.top() < spot.top())) {
+        int below = spot == null ? Integer.MAX_VALUE : spot.top();
+        PackGrid.Spot found = s == null ? null : grid.find(s, below);
+        if (found != null) {
           spot = found;
           best = s;
         }

@@ -196,6 +196,17 @@ class PackingTest {
     assertThat(p.fill()).isGreaterThan(0.82);
   }
 
+  /** A band ten thousand times as long as wide: at a scale by its area it would be far too long. */
+  @Test
+  void aChartLongOutOfAllProportionIsMadeToFit() {
+    double[] uv = {0, 0, 1e4, 0, 1e4, 1, 0, 1};
+    Charts one = charts(List.<double[][]>of(new double[][] {uv, {0, 1, 2, 0, 2, 3}}));
+    Packing p = Packing.pack(one, 1024, 2, Work.unwatched());
+    float[] c = p.uv().coords();
+    double length = 1024 * Math.hypot((double) c[2] - c[0], (double) c[3] - c[1]);
+    assertThat(length).isBetween(900.0, 1024 * Math.sqrt(2));
+  }
+
   /** Equal squares: closed form of the best there is, less a pixel and the gutter each. */
   @Test
   void squaresLieInRows() {
