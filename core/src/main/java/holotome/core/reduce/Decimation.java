@@ -8,10 +8,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
-import java.util.function.IntPredicate;
 
 /**
  * Fewer triangles, the same shape: edges are collapsed, the cheapest first ({@link LocalQuadrics}),
@@ -130,60 +127,6 @@ public final class Decimation {
     return of(mesh, target, limit, weight, wedges, new Course(), work);
   }
 
-  /**
-   * How a run went: another one of the same mesh, with a few weights changed, takes the same
-   * course, and comes out the same but around those.
-   */
-  static final class Course {
-    private double[] extent;
-    private final List<Float> costs = new ArrayList<>();
-    private int rounds;
-    private boolean isWhole;
-    private final boolean keepsHalfway;
-    private Halfway halfway;
-
-    Course() {
-      this(false);
-    }
-
-    /**
-     * @param keepsHalfway whether a state is kept from which the last rounds can be run again
-     */
-    Course(boolean keepsHalfway) {
-      this.keepsHalfway = keepsHalfway;
-    }
-
-    /** Whether there is a state to begin from that spares most of the rounds. */
-    boolean hasHalfway() {
-      return halfway != null;
-    }
-
-    /**
-     * What the vertices count for when it is begun from there.
-     *
-     * @param isMeant of the vertices given, and all that one came of are or are not
-     */
-    void tighten(IntPredicate isMeant, float more) {
-      for (int v = 0; v < halfway.into.length; v++) {
-        if (halfway.into[v] == v && isMeant.test(v)) {
-          halfway.weight[v] *= more;
-        }
-      }
-    }
-  }
-
-  /** The state before a round. */
-  private record Halfway(
-      int round,
-      float[] xyz,
-      int[] into,
-      float[] weight,
-      VertexMix carried,
-      int[] tri,
-      int[] wedge,
-      byte[] lines,
-      int[] from) {}
-
   /** The same along a course, which is set by the first run that takes it. */
   static Result of(
       Mesh mesh,
@@ -210,20 +153,20 @@ public final class Decimation {
     return d.result(work.part(0.1, CoreWords.of("work.decimating")));
   }
 
-  private Decimation(Mesh mesh, Halfway h, Course course) {
+  private Decimation(Mesh mesh, Course.Halfway h, Course course) {
     given = mesh;
     this.course = course;
-    wedge = h.wedge;
-    lines = h.lines;
-    weight = h.weight.clone();
-    xyz = h.xyz.clone();
-    tri = h.tri;
-    from = h.from;
-    into = h.into.clone();
-    carried = h.carried.copy();
+    wedge = h.wedge();
+    lines = h.lines();
+    weight = h.weight().clone();
+    xyz = h.xyz().clone();
+    tri = h.tri();
+    from = h.from();
+    into = h.into().clone();
+    carried = h.carried().copy();
     isTraced = carriesTriangles(mesh.attributes());
     unit = unit(mesh);
-    first = h.round;
+    first = h.round();
   }
 
   private Decimation(Mesh mesh, float[] weight, Wedges wedges, Course course) {
@@ -262,7 +205,7 @@ public final class Decimation {
       Arrays.fill(counts, 1);
     }
     course.halfway =
-        new Halfway(
+        new Course.Halfway(
             round, xyz.clone(), into.clone(), counts, carried.copy(), tri, wedge, lines, from);
   }
 
@@ -290,7 +233,7 @@ public final class Decimation {
       int before = count();
       boolean isHalfway =
           isGiven && course.halfway != null
-              ? round == course.halfway.round
+              ? round == course.halfway.round()
               : before <= given.triangleCount() / 2
                   && before >= (course.halfway == null ? NEAR : FAR) * (double) target;
       if (course.keepsHalfway && isHalfway && round > first) {
@@ -525,38 +468,6 @@ public final class Decimation {
           }
         });
     return root;
-  }
-
-  /** Triangles that are left, with what goes with them; arrays that nobody needs are null. */
-  private static final class Kept {
-    final int[] tri;
-    final int[] wedge;
-    final byte[] lines;
-    final int[] from;
-
-    Kept(int n, boolean hasWedges, boolean hasLines, boolean isTraced) {
-      tri = new int[3 * n];
-      wedge = hasWedges ? new int[3 * n] : null;
-      lines = hasLines ? new byte[n] : null;
-      from = isTraced ? new int[n] : null;
-    }
-
-    int count() {
-      return tri.length / 3;
-    }
-
-    void into(Kept all, int at) {
-      System.arraycopy(tri, 0, all.tri, 3 * at, tri.length);
-      if (wedge != null) {
-        System.arraycopy(wedge, 0, all.wedge, 3 * at, wedge.length);
-      }
-      if (lines != null) {
-        System.arraycopy(lines, 0, all.lines, at, lines.length);
-      }
-      if (from != null) {
-        System.arraycopy(from, 0, all.from, at, from.length);
-      }
-    }
   }
 
   /** One region: taken out of the whole, collapsed, put back. */

@@ -84,7 +84,7 @@ final class Tolerance {
     }
     double limit = FIRST * tolerance;
     double left = 1;
-    Decimation.Course course = new Decimation.Course();
+    Course course = new Course();
     for (int i = 0; i < MOST_TRIES; i++) {
       // Each try is given a third of what is left: how many there will be nobody knows.
       Work part = work.part(left / 3, CoreWords.of("work.decimating"));
@@ -112,7 +112,7 @@ final class Tolerance {
       }
       if (many > far.length / MANY + 1) {
         limit *= LESS;
-        course = new Decimation.Course();
+        course = new Course();
         continue;
       }
       for (int v = 0; v < weight.length; v++) {

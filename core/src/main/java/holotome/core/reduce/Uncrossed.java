@@ -10,8 +10,8 @@ import java.util.function.IntPredicate;
 
 /**
  * A light mesh that cuts through itself nowhere but where the mesh it is made from does: where it
- * comes to cut it is held tighter, and all is made anew along the same course ({@link
- * Decimation.Course}), until nothing new is found.
+ * comes to cut it is held tighter, and all is made anew along the same course ({@link Course}),
+ * until nothing new is found.
  *
  * <p>One decimation and one look for self-intersections of the light mesh, and both again as long
  * as there are any: two to four times on scans with narrow gaps. Of large meshes the last rounds
@@ -65,7 +65,7 @@ final class Uncrossed {
   static Result decimate(Mesh mesh, int target, float[] given, Wedges wedges, Work work) {
     float[] weight = given == null ? null : given.clone();
     int n = mesh.triangleCount();
-    Decimation.Course course = new Decimation.Course(n > LARGE);
+    Course course = new Course(n > LARGE);
     double left = 1;
     Result best = null;
     int tries = n > ONCE ? 1 : Math.clamp(MOST / Math.max(1, n), 3, TRIES);
@@ -171,7 +171,7 @@ final class Uncrossed {
 
   /** What was merged into the corners of triangles counts for more. */
   private static void tighten(
-      Decimation.Result light, BitSet triangles, float[] weight, Decimation.Course course) {
+      Decimation.Result light, BitSet triangles, float[] weight, Course course) {
     BitSet corners = corners(light.mesh(), triangles);
     int[] root = light.root();
     IntPredicate isMeant = v -> root[v] >= 0 && corners.get(root[v]);

@@ -252,7 +252,7 @@ class LighterMeshesTest {
     Mesh ball = Shapes.laden(Shapes.sphere(1, 6));
     for (Wedges wedges :
         new Wedges[] {Wedges.NONE, Wedges.of(ball, true, true, 0.9, Work.unwatched())}) {
-      Decimation.Course course = new Decimation.Course(true);
+      Course course = new Course(true);
       Decimation.Result once =
           Decimation.of(
               ball, 1500, Double.POSITIVE_INFINITY, null, wedges, course, Work.unwatched());
@@ -262,7 +262,7 @@ class LighterMeshesTest {
         assertThat(again.root()).isEqualTo(once.root());
         assertThat(again.mesh().sameAs(once.mesh())).isTrue();
       }
-      Decimation.Course plain = new Decimation.Course();
+      Course plain = new Course();
       Decimation.Result same =
           Decimation.of(
               ball, 1500, Double.POSITIVE_INFINITY, null, wedges, plain, Work.unwatched());
