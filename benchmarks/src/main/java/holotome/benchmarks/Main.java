@@ -16,6 +16,7 @@ public final class Main {
         case "read" -> ReadBench.run();
         case "decimate" -> DecimateBench.run();
         case "remesh" -> RemeshBench.run(rest);
+        case "unwrap" -> UnwrapBench.run(rest);
         case "deviation" -> DeviationBench.run();
         case "rays" -> RaysBench.run();
         case "view" -> ViewBench.run();
@@ -34,7 +35,7 @@ public final class Main {
         }
         default -> {
           System.err.println(
-              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, cancel, revise, mend (the last four take triangle counts; mend solids goes through all meshes)");
+              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, unwrap, cancel, revise, mend (the last five take triangle counts; mend solids goes through all meshes)");
           System.exit(2);
         }
       }

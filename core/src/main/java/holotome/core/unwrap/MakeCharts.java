@@ -16,7 +16,7 @@ import holotome.core.words.CoreWords;
     id = "unwrap.charts",
     title = "Charts",
     help =
-        "Cuts the Cast into flat charts of low stretch and packs them into the texture without overlap.",
+        "Cuts the Cast into few flat charts of low stretch, along its creases where it can, and packs them into the texture without overlap.",
     reads = {"cast"},
     writes = {"cast", "maps"})
 public record MakeCharts(
@@ -28,7 +28,28 @@ public record MakeCharts(
             preset = "2048")
         int size,
     @Parameter(help = "Space between charts", unit = "px", min = 1, max = 64, preset = "4")
-        int gutter)
+        int gutter,
+    @Parameter(
+            help =
+                "How much a chart may be stretched, by itself: the mean of lengths on the surface beside those in the texture, 1 for not at all",
+            min = 1.001,
+            max = 3,
+            preset = "1.1")
+        double stretch,
+    @Parameter(
+            help =
+                "How many charts there may be; the stretch is let go beyond what is allowed to come down to so many where it can. 0 for as few as the stretch allows",
+            min = 0,
+            max = 100000,
+            preset = "0")
+        int charts,
+    @Parameter(
+            help = "Every edge that turns by more is a seam; 180 for none but where charts end",
+            unit = "°",
+            min = 1,
+            max = 180,
+            preset = "180")
+        double crease)
     implements Step {
 
   @Override
@@ -38,14 +59,18 @@ public record MakeCharts(
     }
     Work work = run.work();
     Mesh cast = in.cast();
-    Charts charts = ChartMaker.make(cast, work.part(0.7, CoreWords.of("work.cutting-charts")));
+    Charts made =
+        ChartMaker.make(
+            cast,
+            new ChartRule(stretch, charts, crease),
+            work.part(0.7, CoreWords.of("work.cutting-charts")));
     Packing packing =
-        Packing.pack(charts, size, gutter, work.part(0.3, CoreWords.of("work.packing-charts")));
+        Packing.pack(made, size, gutter, work.part(0.3, CoreWords.of("work.packing-charts")));
     Mesh out = cast.withUv(packing.uv());
     Stretch stretch = Stretch.of(out);
     return Outcome.of(
         in.withCast(out),
-        CoreWords.of("make-charts.fill", charts.count(), 100 * packing.fill()),
+        CoreWords.of("make-charts.fill", made.count(), 100 * packing.fill()),
         CoreWords.of("make-charts.stretch", stretch.mean(), stretch.p95()));
   }
 }

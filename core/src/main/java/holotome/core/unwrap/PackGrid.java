@@ -26,8 +26,13 @@ final class PackGrid {
   /** The next free one, likewise. */
   private final short[] free;
 
-  /** Where a shape comes to lie: its lowest corner in pixels. */
-  record Spot(int x, int y, int top) {}
+  /**
+   * Where a shape comes to lie.
+   *
+   * @param x of its lowest corner, in pixels
+   * @param level how high it lies there; of two places the lower one is better
+   */
+  record Spot(int x, int y, int level) {}
 
   PackGrid(int size, int gutter, int cell) {
     this.size = size;
@@ -51,12 +56,12 @@ final class PackGrid {
   }
 
   /**
-   * The lowest place where a shape's upper side lies below a limit, and of these the one farthest
-   * to the left; null for none.
+   * The lowest place where a shape lies below a level, and of these the one farthest to the left;
+   * null for none.
    */
   Spot find(PackShape s, int below) {
     int rows = s.runs.length;
-    for (int y = 0; y + rows <= cells && pixel(y) + s.height < below; y++) {
+    for (int y = 0; y + rows <= cells && pixel(y) + s.lift < below; y++) {
       int x = fits(s, y);
       if (x >= 0) {
         return settled(s, pixel(x), pixel(y));
@@ -110,7 +115,7 @@ final class PackGrid {
         isMoved = true;
       }
     }
-    return new Spot(x, y, y + s.height);
+    return new Spot(x, y, y + s.lift);
   }
 
   private boolean isFree(PackShape s, int x, int y) {

@@ -17,6 +17,9 @@ final class PackShape {
   final int width;
   final int height;
 
+  /** How much higher than its lower side it counts as lying. */
+  final int lift;
+
   /** Words in a row of pixels. */
   final int words;
 
@@ -29,7 +32,7 @@ final class PackShape {
   /** The place of each vertex, in pixels: x, y in turn. */
   final double[] place;
 
-  private PackShape(double[] place, double[] extent, int[] edges, int cell) {
+  private PackShape(double[] place, double[] extent, int[] edges, int cell, double byTop) {
     this.place = place;
     width = (int) extent[0] + 1;
     height = (int) extent[1] + 1;
@@ -37,6 +40,22 @@ final class PackShape {
     bits = new long[words * height];
     rasterise(edges);
     runs = cells(cell);
+    lift = (int) Math.round(byTop * height + (1 - byTop) * middle());
+  }
+
+  /** The height of the middle of its pixels. */
+  private double middle() {
+    double sum = 0;
+    double count = 0;
+    for (int y = 0; y < height; y++) {
+      int n = 0;
+      for (int w = 0; w < words; w++) {
+        n += Long.bitCount(bits[y * words + w]);
+      }
+      sum += n * (y + 0.5);
+      count += n;
+    }
+    return sum / count;
   }
 
   /**
@@ -46,16 +65,18 @@ final class PackShape {
    * @param scale pixels to its unit
    * @param cell pixels along a side of a cell
    * @param room pixels that it may be wide and high
+   * @param byTop 1 where it counts as lying as high as its upper side, 0 for its middle
    * @return null where it is wider or higher: a chart may be long out of all proportion to its area
    */
-  static PackShape of(double[] uv, int[] edges, double angle, double scale, int cell, int room) {
+  static PackShape of(
+      double[] uv, int[] edges, double angle, double scale, int cell, int room, double byTop) {
     double[] place = turned(uv, angle, scale);
     double[] extent = new double[2];
     for (int i = 0; i < place.length; i++) {
       extent[i % 2] = Math.max(extent[i % 2], place[i]);
     }
     boolean fits = extent[0] < room && extent[1] < room;
-    return fits ? new PackShape(place, extent, edges, cell) : null;
+    return fits ? new PackShape(place, extent, edges, cell, byTop) : null;
   }
 
   private static double[] turned(double[] uv, double angle, double scale) {

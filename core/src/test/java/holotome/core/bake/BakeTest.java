@@ -129,7 +129,7 @@ class BakeTest {
   void sphereBakesWithoutAMissAndTheSameOnOneThread() {
     Workpiece in = Workpiece.of(Shapes.coloured(Shapes.sphere(1, 6)), Frame.PLAIN);
     Workpiece w = new Decimate(600, null, null, Role.CAST).apply(in, Run.unwatched()).work();
-    w = new MakeCharts(256, 3).apply(w, Run.unwatched()).work();
+    w = new MakeCharts(256, 3, 1.1, 0, 180).apply(w, Run.unwatched()).work();
     BakeMaps step = new BakeMaps(BOTH, 256, 16, 6);
     Maps many = step.apply(w, Run.unwatched()).work().maps();
     assertThat(many.missedCount()).isZero();
@@ -163,7 +163,7 @@ class BakeTest {
   @Test
   void tangentFramesAreUnitAndUpright() {
     Workpiece in = Workpiece.of(Shapes.sphere(1, 3), Frame.PLAIN).withCast(Shapes.sphere(1, 3));
-    Mesh m = new MakeCharts(512, 4).apply(in, Run.unwatched()).work().cast();
+    Mesh m = new MakeCharts(512, 4, 1.1, 0, 180).apply(in, Run.unwatched()).work().cast();
     SplitMesh s = SplitMesh.of(m);
     for (int v = 0; v < s.position().length; v++) {
       float[] t = s.tangents();

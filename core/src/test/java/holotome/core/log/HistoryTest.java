@@ -112,7 +112,7 @@ class HistoryTest {
   void aStepThatFailsChangesNothing() {
     History h = begin(1 << 30).apply(largest(), run());
     Workpiece before = h.current();
-    assertThatThrownBy(() -> h.apply(new MakeCharts(512, 4), run()))
+    assertThatThrownBy(() -> h.apply(new MakeCharts(512, 4, 1.1, 0, 180), run()))
         .isInstanceOf(Failure.class)
         .hasMessageStartingWith("unwrap.charts: ");
     assertThat(h.current()).isEqualTo(before);
@@ -159,10 +159,16 @@ class HistoryTest {
   void statesBeyondTheBudgetGoToDiskAndComeBackTheSame() throws IOException {
     Checkpoints small = new Checkpoints(1000, dir.resolve("states"));
     History h = History.of(twoPieces(), small);
-    h = h.apply(largest(), run()).apply(DECIMATE, run()).apply(new MakeCharts(128, 2), run());
+    h =
+        h.apply(largest(), run())
+            .apply(DECIMATE, run())
+            .apply(new MakeCharts(128, 2, 1.1, 0, 180), run());
     h = h.apply(new BakeMaps(List.of(MapKind.values()), 128, 4, 4), run());
     History full = begin(1 << 30);
-    full = full.apply(largest(), run()).apply(DECIMATE, run()).apply(new MakeCharts(128, 2), run());
+    full =
+        full.apply(largest(), run())
+            .apply(DECIMATE, run())
+            .apply(new MakeCharts(128, 2, 1.1, 0, 180), run());
     full = full.apply(new BakeMaps(List.of(MapKind.values()), 128, 4, 4), run());
     for (int i = 0; i <= 4; i++) {
       Workpiece spilled = h.stateAfter(i);

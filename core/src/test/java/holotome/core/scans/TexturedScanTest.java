@@ -119,7 +119,7 @@ class TexturedScanTest {
     Loaded l = MeshReader.read(ball(), Work.unwatched());
     Workpiece w = Workpiece.of(l.mesh(), l.frame());
     w = new Decimate(1500, null, null, Role.CAST).apply(w, Run.unwatched()).work();
-    w = new MakeCharts(512, 4).apply(w, Run.unwatched()).work();
+    w = new MakeCharts(512, 4, 1.1, 0, 180).apply(w, Run.unwatched()).work();
     w = new BakeMaps(List.of(MapKind.COLOUR), 512, 4, 8).apply(w, Run.unwatched()).work();
     Maps maps = w.maps();
     assertThat(maps.missedShare()).isLessThan(0.001);

@@ -55,7 +55,7 @@ class WriteAssetTest {
     w = new Scale(List.of(k)).apply(w, Run.unwatched()).work();
     w = new Turn(Turn.Axis.X, 30).apply(w, Run.unwatched()).work();
     w = new Decimate(600, null, null, Role.CAST).apply(w, Run.unwatched()).work();
-    w = new MakeCharts(256, 4).apply(w, Run.unwatched()).work();
+    w = new MakeCharts(256, 4, 1.1, 0, 180).apply(w, Run.unwatched()).work();
     return new BakeMaps(List.of(MapKind.values()), 256, 4, 8).apply(w, Run.unwatched()).work();
   }
 

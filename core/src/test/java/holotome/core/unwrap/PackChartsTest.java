@@ -27,7 +27,7 @@ class PackChartsTest {
 
   private static Mesh cut(Mesh m) {
     Workpiece in = Workpiece.of(m, Frame.PLAIN).withCast(m);
-    return new MakeCharts(512, 3).apply(in, Run.unwatched()).work().cast();
+    return new MakeCharts(512, 3, 1.005, 0, 180).apply(in, Run.unwatched()).work().cast();
   }
 
   private static double[] areas(Mesh m, Charts of) {

@@ -23,7 +23,7 @@ class UnwrapTest {
 
   private static Mesh unwrap(Mesh m) {
     Workpiece in = Workpiece.of(m, Frame.PLAIN).withCast(m);
-    Mesh out = new MakeCharts(SIZE, GUTTER).apply(in, Run.unwatched()).work().cast();
+    Mesh out = new MakeCharts(SIZE, GUTTER, 1.1, 0, 180).apply(in, Run.unwatched()).work().cast();
     Naive.assertSound(out);
     return out;
   }
@@ -131,7 +131,7 @@ class UnwrapTest {
   void withoutACastThereIsNothingToUnwrap() {
     assertThatThrownBy(
             () ->
-                new MakeCharts(512, 4)
+                new MakeCharts(512, 4, 1.1, 0, 180)
                     .apply(Workpiece.of(Shapes.cube(1), Frame.PLAIN), Run.unwatched()))
         .isInstanceOf(Failure.class)
         .hasMessageContaining("reduce.decimate");
@@ -145,7 +145,7 @@ class UnwrapTest {
     }
     Mesh m = Shapes.together(cubes);
     Workpiece in = Workpiece.of(m, Frame.PLAIN).withCast(m);
-    assertThatThrownBy(() -> new MakeCharts(64, 8).apply(in, Run.unwatched()))
+    assertThatThrownBy(() -> new MakeCharts(64, 8, 1.1, 0, 180).apply(in, Run.unwatched()))
         .isInstanceOf(Failure.class)
         .hasMessageContaining("larger picture");
   }

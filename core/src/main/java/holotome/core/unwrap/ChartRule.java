@@ -1,0 +1,10 @@
+package holotome.core.unwrap;
+
+/**
+ * What charts are to be like.
+ *
+ * @param stretch most of any chart by itself, {@link Stretch}, from 1
+ * @param charts most of them, as far as that can be had; 0 for as few as the stretch allows
+ * @param crease edges that turn by more are seams, in degrees; 180 for none
+ */
+record ChartRule(double stretch, int charts, double crease) {}
