@@ -145,13 +145,15 @@ record Piece(int[] triangles, int[] corners, double[] rest, double[] uv) {
       double a = restArea(t);
       own += a;
       flat += flatArea(t);
-      sum += a * squared(t);
+      sum += a * squeezed(t);
     }
     return Math.sqrt(sum / own * Math.max(0, flat / own));
   }
 
-  /** The mean of what the squares of the lengths are to those they have flat. */
-  private double squared(int t) {
+  /**
+   * The squares of a triangle's lengths beside those it has flat, in the mean of all directions.
+   */
+  double squeezed(int t) {
     int a = 2 * corners[3 * t];
     int b = 2 * corners[3 * t + 1];
     int c = 2 * corners[3 * t + 2];

@@ -12,6 +12,12 @@ final class Settling {
 
   private static final int SWEEPS = 40;
 
+  /**
+   * In what is moved in parts, triangles squeezed to less of their area are relaxed one by one: a
+   * few of them make the stretch of a whole chart.
+   */
+  private static final double RELAXED = 0.25;
+
   /** Vertices to a block, and how often each is gone over. */
   private static final int BLOCK = 400;
 
@@ -75,8 +81,8 @@ final class Settling {
         }
       }
     }
-    if (!p.isUpright(UPRIGHT)) {
-      p = p.at(new Unfolding(p, null).uprighted(UPRIGHT, SWEEPS));
+    if (!p.isUpright(RELAXED)) {
+      p = p.at(new Unfolding(p, null).uprighted(RELAXED, SWEEPS));
     }
     return p;
   }
@@ -90,8 +96,8 @@ final class Settling {
     Vicinity.Part part = new Vicinity(start).part(near, reach);
     Piece p = part.piece();
     p = p.at(new AsRigid(p, part.held()).places(rounds));
-    if (!p.isUpright(UPRIGHT)) {
-      p = p.at(new Unfolding(p, part.held()).uprighted(UPRIGHT, SWEEPS));
+    if (!p.isUpright(RELAXED)) {
+      p = p.at(new Unfolding(p, part.held()).uprighted(RELAXED, SWEEPS));
     }
     double[] uv = start.uv().clone();
     part.put(p.uv(), uv);

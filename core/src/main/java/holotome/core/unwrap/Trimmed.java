@@ -9,12 +9,17 @@ import java.util.BitSet;
 import java.util.List;
 
 /**
- * A large piece that lies flat but for some of its triangles: those that lie on their back, and at
- * its rim those that lie over others, are cut off, and become small pieces by themselves. O(T) a
- * round.
+ * A large piece that lies flat but for some of its triangles: those that lie on their back, where
+ * it is stretched too much those that are squeezed, and at its rim those that lie over others, are
+ * cut off, and become small pieces by themselves. O(T) a round.
  */
 final class Trimmed {
   private static final int ROUNDS = 30;
+
+  /**
+   * Where the whole is stretched too much: what is cut off with the rest, {@link Piece#squeezed}.
+   */
+  private static final double SQUEEZED = 4;
 
   private Trimmed() {}
 
@@ -25,6 +30,13 @@ final class Trimmed {
     for (int t = 0; t < n; t++) {
       if (!(p.flatArea(t) > Settling.UPRIGHT * p.restArea(t))) {
         off.set(t);
+      }
+    }
+    if (!(p.stretch() <= most)) {
+      for (int t = 0; t < n; t++) {
+        if (p.squeezed(t) > SQUEEZED) {
+          off.set(t);
+        }
       }
     }
     for (int round = 0; round < ROUNDS; round++) {
