@@ -31,6 +31,13 @@ final class ChartMaker {
 
   private static final int LIGHT = 60_000;
 
+  /**
+   * From this share of the surface on, and below this share of their boxes, large charts pack ill.
+   */
+  private static final double MUCH = 0.5;
+
+  private static final double LOOSE = 0.7;
+
   private static final int PASSES = 2;
   private static final int ROUNDS = 6;
 
@@ -63,11 +70,16 @@ final class ChartMaker {
   }
 
   private static List<Piece> few(Ground ground, ChartRule rule, boolean isWhole, Work work) {
-    List<Piece> pieces = patches(ground, rule.stretch(), work.part(0.3, work.label()));
+    List<Piece> patches = patches(ground, rule.stretch(), work.part(0.3, work.label()));
     Work merging = work.part(0.7, CoreWords.of("work.flattening-charts"));
     ChartRule now = rule;
     double ragged = RAGGED;
-    pieces = merged(ground, pieces, now, ragged, isWhole, merging.part(0.7, merging.label()));
+    Form form = new Form(ragged, isWhole, false);
+    List<Piece> pieces = merged(ground, patches, now, form, merging.part(0.5, merging.label()));
+    if (rule.charts() == 0 && isLoose(pieces)) {
+      Form round = new Form(ragged, isWhole, true);
+      pieces = merged(ground, patches, now, round, merging.part(0.5, merging.label()));
+    }
     while (pieces.size() > Math.max(1, rule.charts()) && rule.charts() > 0) {
       if (now.stretch() > MOST_STRETCH) {
         break;
@@ -78,7 +90,8 @@ final class ChartMaker {
               rule.charts(),
               rule.crease());
       ragged *= MORE_RAGGED;
-      pieces = merged(ground, pieces, now, ragged, isWhole, merging.part(0.07, merging.label()));
+      Form looser = new Form(ragged, isWhole, false);
+      pieces = merged(ground, pieces, now, looser, merging.part(0.1, merging.label()));
     }
     return pieces;
   }
@@ -117,22 +130,38 @@ final class ChartMaker {
     return out;
   }
 
+  /** What outlines charts may have, as {@link ChartMerging} takes it. */
+  private record Form(double ragged, boolean isWhole, boolean isRound) {}
+
+  /**
+   * Whether a good part of the surface lies in large charts that leave much of their boxes free.
+   */
+  private static boolean isLoose(List<Piece> pieces) {
+    double all = 0;
+    for (Piece p : pieces) {
+      all += p.area();
+    }
+    double large = 0;
+    double boxes = 0;
+    for (Piece p : pieces) {
+      if (p.area() > ChartMerging.LARGE * all) {
+        large += p.area();
+        boxes += p.smallestBox();
+      }
+    }
+    return large > MUCH * all && large < LOOSE * boxes;
+  }
+
   private static List<Piece> merged(
-      Ground ground,
-      List<Piece> pieces,
-      ChartRule rule,
-      double ragged,
-      boolean isWhole,
-      Work work) {
+      Ground ground, List<Piece> pieces, ChartRule rule, Form form, Work work) {
+    double most = rule.stretch();
     List<Piece> out = pieces;
     for (int pass = 0; pass < PASSES; pass++) {
       double share = pass == 0 ? 0.7 : 0.3;
       out =
-          new ChartMerging(ground, rule.stretch(), ragged, isWhole, out)
+          new ChartMerging(ground, most, form.ragged, form.isWhole, form.isRound, out)
               .merged(rule.charts(), work.part(0.7 * share, work.label()));
-      out =
-          Straightened.of(
-              ground, out, rule.stretch(), ROUNDS, work.part(0.3 * share, work.label()));
+      out = Straightened.of(ground, out, most, ROUNDS, work.part(0.3 * share, work.label()));
     }
     return out;
   }

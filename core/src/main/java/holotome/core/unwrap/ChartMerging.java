@@ -23,6 +23,14 @@ final class ChartMerging {
 
   private static final double SLACK = 0.5;
 
+  /**
+   * Above this share of the whole surface a chart may have to be rounder, by so much: between a few
+   * large ones there is nothing small to fill the gaps.
+   */
+  static final double LARGE = 0.1;
+
+  private static final double LARGE_RAGGED = 0.68;
+
   /** Below this share it is a crumb, that may spoil any chart a little. */
   private static final double CRUMB = 0.005;
 
@@ -30,7 +38,9 @@ final class ChartMerging {
 
   private final double most;
   private final double ragged;
+  private final double all;
   private final boolean isWhole;
+  private final boolean isRound;
 
   /** Pieces by number; null once they are part of another, which has a higher number. */
   private final List<Piece> pieces;
@@ -49,11 +59,24 @@ final class ChartMerging {
   /**
    * @param most stretch allowed
    * @param isWhole whether a chart may have no seam within
+   * @param isRound whether large charts must be rounder than others
    * @param ragged the square of an outline's length beside a circle's of the same area, at most
    */
-  ChartMerging(Ground ground, double most, double ragged, boolean isWhole, List<Piece> pieces) {
+  ChartMerging(
+      Ground ground,
+      double most,
+      double ragged,
+      boolean isWhole,
+      boolean isRound,
+      List<Piece> pieces) {
+    this.isRound = isRound;
     this.isWhole = isWhole;
     this.ragged = ragged;
+    double sum = 0;
+    for (double a : ground.area()) {
+      sum += a;
+    }
+    all = sum;
     this.ground = ground;
     twin = ground.twin();
     normal = ground.normal();
@@ -230,6 +253,9 @@ final class ChartMerging {
     double share = Math.min(p[3], q[3]) / both;
     double bound = ragged * (1 + SLACK * Math.max(0, 1 - share / SMALL));
     double made = length * length / (4 * Math.PI * both);
+    if (isRound && both > LARGE * all && made > LARGE_RAGGED * ragged) {
+      return false;
+    }
     double room = share < CRUMB ? CRUMB_SLACK : 1;
     return made <= Math.max(bound, room * Math.max(ragged(p), ragged(q)));
   }

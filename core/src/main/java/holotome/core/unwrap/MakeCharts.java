@@ -34,7 +34,7 @@ public record MakeCharts(
                 "How much a chart may be stretched, by itself: the mean of lengths on the surface beside those in the texture, 1 for not at all",
             min = 1.001,
             max = 3,
-            preset = "1.1")
+            preset = "1.05")
         double stretch,
     @Parameter(
             help =

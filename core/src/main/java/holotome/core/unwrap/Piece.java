@@ -168,4 +168,27 @@ record Piece(int[] triangles, int[] corners, double[] rest, double[] uv) {
     double det = m00 * m11 - m01 * m10;
     return (m00 * m00 + m10 * m10 + m01 * m01 + m11 * m11) / (2 * det * det);
   }
+
+  /** The area of the smallest box around it, turned by steps of three degrees. */
+  double smallestBox() {
+    double least = Double.POSITIVE_INFINITY;
+    for (int degrees = 0; degrees < 90; degrees += 3) {
+      double c = Math.cos(Math.toRadians(degrees));
+      double s = Math.sin(Math.toRadians(degrees));
+      double lowX = Double.POSITIVE_INFINITY;
+      double lowY = lowX;
+      double highX = -lowX;
+      double highY = -lowX;
+      for (int i = 0; i < uv.length; i += 2) {
+        double x = c * uv[i] - s * uv[i + 1];
+        double y = s * uv[i] + c * uv[i + 1];
+        lowX = Math.min(lowX, x);
+        lowY = Math.min(lowY, y);
+        highX = Math.max(highX, x);
+        highY = Math.max(highY, y);
+      }
+      least = Math.min(least, (highX - lowX) * (highY - lowY));
+    }
+    return least;
+  }
 }
