@@ -20,7 +20,7 @@ import java.util.function.Function;
 /** The tools of the Unwrap stage: charts, and how they lie in the texture. */
 final class UnwrapTools {
   /** What charts fill of a texture, as a rule. */
-  static final double USUAL_FILL = 0.65;
+  static final double USUAL_FILL = 0.7;
 
   private final Session session;
   private final Map<Class<? extends Step>, Tool> all = new LinkedHashMap<>();

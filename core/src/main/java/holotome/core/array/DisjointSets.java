@@ -33,4 +33,15 @@ public final class DisjointSets {
     parent[Math.max(x, y)] = Math.min(x, y);
     return x != y;
   }
+
+  /** For each number that of its set, the sets counted from 0 in the order of their lowest. */
+  public int[] numbered() {
+    int[] out = new int[parent.length];
+    int count = 0;
+    for (int i = 0; i < out.length; i++) {
+      int s = find(i);
+      out[i] = s == i ? count++ : out[s];
+    }
+    return out;
+  }
 }

@@ -58,6 +58,9 @@ public final class Attribute {
   /** Numbers of the faces with more than three corners that triangles are parts of. */
   public static final String FACE = "face";
 
+  /** So many times the triangles and texels of elsewhere each triangle's surface is to have. */
+  public static final String IMPORTANCE = "importance";
+
   private final String name;
   private final Kind kind;
   private final Domain domain;

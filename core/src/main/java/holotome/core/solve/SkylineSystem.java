@@ -3,16 +3,13 @@ package holotome.core.solve;
 import java.util.Arrays;
 
 /**
- * A symmetric positive definite system of a graph with one weight an edge, taken apart once and
- * solved as often as wanted: Cholesky within the envelope, rows ordered by Cuthill and McKee
- * ("Reducing the bandwidth of sparse symmetric matrices", ACM 1969), reversed.
+ * An {@link EdgeSystem} of few rows: Cholesky within the envelope, rows ordered by Cuthill and
+ * McKee ("Reducing the bandwidth of sparse symmetric matrices", ACM 1969), reversed.
  *
- * <p>Row i has the sum of its edges' weights and its own extra weight on the diagonal, and minus an
- * edge's weight where that edge leads. With n rows and a bandwidth of b (about the root of n for
- * the vertices of a flat mesh) it takes n b doubles, n b² to take apart and n b to solve. Not for
- * more than some ten thousand rows.
+ * <p>With n rows and a bandwidth of b (about the root of n for the vertices of a flat mesh) it
+ * takes n b doubles, n b² to take apart and n b to solve.
  */
-public final class SkylineSystem {
+public final class SkylineSystem implements EdgeSystem {
   private final int n;
 
   /** Place of each row in the order that is solved in. */
@@ -24,11 +21,7 @@ public final class SkylineSystem {
   private final long[] at;
   private final double[] low;
 
-  /**
-   * @param ends two per edge; an edge may come more than once, its weights are added
-   * @param weight one per edge, at least 0
-   * @param extra one per row, at least 0; above 0 for one row of each connected part
-   */
+  /** See {@link EdgeSystem#of}. */
   public SkylineSystem(int n, int[] ends, double[] weight, double[] extra) {
     this.n = n;
     int[] start = new int[n + 1];
@@ -159,11 +152,7 @@ public final class SkylineSystem {
     return s0 + s1 + (s2 + s3);
   }
 
-  /**
-   * Solves for two right sides at once, as x, y in turn, in place.
-   *
-   * @param xy two per row: the right sides, then what solves them
-   */
+  @Override
   public void solve(double[] xy) {
     double[] p = new double[2 * n];
     for (int i = 0; i < n; i++) {

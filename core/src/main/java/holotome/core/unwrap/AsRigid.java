@@ -1,6 +1,6 @@
 package holotome.core.unwrap;
 
-import holotome.core.solve.SkylineSystem;
+import holotome.core.solve.EdgeSystem;
 import holotome.core.topology.Adjacency;
 
 /**
@@ -15,7 +15,7 @@ final class AsRigid {
 
   private final Piece piece;
   private final double[] cot;
-  private final SkylineSystem system;
+  private final EdgeSystem system;
   private final double[] hold;
 
   /** How much stiffer a held vertex is than the mean one. */
@@ -43,7 +43,7 @@ final class AsRigid {
     for (int v = 0; held != null && v < hold.length; v++) {
       hold[v] = held[v] ? HELD * mean : 0;
     }
-    system = new SkylineSystem(piece.vertices(), ends, cot, hold);
+    system = EdgeSystem.of(piece.vertices(), ends, cot, hold);
   }
 
   /** The places after so many rounds from where it lies now. */

@@ -1,7 +1,9 @@
 package holotome.core.unwrap;
 
 import holotome.core.array.Grouping;
+import holotome.core.mesh.Importance;
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -53,9 +55,14 @@ final class ChartMaker {
   static Charts make(Mesh mesh, ChartRule rule, Work work) {
     Ground ground = Ground.of(mesh, work.part(0.03, CoreWords.of("work.cutting-charts")));
     ground.endAtCreases(rule.crease());
+    ground.endWhereImportanceChanges();
+    if (!(ground.least() > 0)) {
+      throw Failure.cannot(CoreWords.of("packing.the-cast-has-no-area"));
+    }
     int n = ground.area().length;
     if (n <= HEAVY) {
-      return charts(ground, few(ground, rule, false, work.part(0.97, work.label())));
+      List<Piece> few = few(ground, rule, false, work.part(0.97, work.label()));
+      return charts(ground, new Fins(ground, few).attached(rule.stretch(), work));
     }
     CoarseSurface coarse =
         CoarseSurface.of(ground, LIGHT / 2, work.part(0.15, CoreWords.of("work.cutting-charts")));
@@ -66,7 +73,9 @@ final class ChartMaker {
     for (Piece p : pieces) {
       most = Math.max(most, p.stretch());
     }
-    return charts(ground, FineCharts.of(ground, coarse, pieces, most, flattening));
+    List<Piece> fine = FineCharts.of(ground, coarse, pieces, most, flattening);
+    List<Piece> parted = ImportanceSplit.of(ground, fine);
+    return charts(ground, new Fins(ground, parted).attached(most, work));
   }
 
   private static List<Piece> few(Ground ground, ChartRule rule, boolean isWhole, Work work) {
@@ -108,7 +117,8 @@ final class ChartMaker {
   }
 
   /** The patches laid flat, cut where they would not lie so. */
-  static List<Piece> flat(Ground ground, int[] patch, int count, double stretch, Work work) {
+  private static List<Piece> flat(
+      Ground ground, int[] patch, int count, double stretch, Work work) {
     Grouping by = Grouping.of(patch, count, Work.unwatched());
     PieceFlattening flattening = new PieceFlattening(ground, patch, stretch);
     List<List<Piece>> flat = new ArrayList<>(count);
@@ -166,17 +176,21 @@ final class ChartMaker {
     return out;
   }
 
-  /** Each at the area that it has on the surface. */
-  static Charts charts(Ground ground, List<Piece> pieces) {
+  /** Each at the area that it has on the surface, times what it matters. */
+  private static Charts charts(Ground ground, List<Piece> pieces) {
     int[] chart = new int[ground.area().length];
+    float[] importance = Importance.of(ground.mesh());
     List<Charts.Chart> list = new ArrayList<>(pieces.size());
     for (Piece p : pieces) {
       double flat = 0;
+      double wanted = importance == null ? p.area() : 0;
       for (int i = 0; i < p.triangles().length; i++) {
+        int t = p.triangles()[i];
         flat += p.flatArea(i);
-        chart[p.triangles()[i]] = list.size();
+        wanted += importance == null ? 0 : importance[t] * p.restArea(i);
+        chart[t] = list.size();
       }
-      double s = Math.sqrt(p.area() / flat);
+      double s = Math.sqrt(wanted / flat);
       double[] uv = p.uv().clone();
       for (int i = 0; i < uv.length; i++) {
         uv[i] *= s;

@@ -16,13 +16,14 @@ import java.util.Arrays;
  * @param cell of each vertex of the heavy mesh; -1 where none is reached
  */
 record CoarseSurface(Mesh mesh, int[] cell) {
+  private static final int OFTEN = 0xFFFF;
 
   /**
    * @param ground the heavy mesh
    * @param wanted cells, about
    */
   static CoarseSurface of(Ground ground, int wanted, Work work) {
-    int[] seed = seeds(ground, wanted);
+    int[] seed = seeds(ground, wanted, work);
     work.advance(0.1);
     int[] cell = cells(ground, seed, work);
     Mesh fine = ground.mesh();
@@ -34,7 +35,7 @@ record CoarseSurface(Mesh mesh, int[] cell) {
    * One vertex for each cube of space and side of the surface: a sheet's two sides get one each.
    * The first of each by number.
    */
-  private static int[] seeds(Ground ground, int wanted) {
+  private static int[] seeds(Ground ground, int wanted, Work work) {
     double all = 0;
     for (double a : ground.area()) {
       all += a;
@@ -46,6 +47,9 @@ record CoarseSurface(Mesh mesh, int[] cell) {
     int[] out = new int[wanted];
     int count = 0;
     for (int h = 0; h < tri.length; h++) {
+      if ((h & OFTEN) == 0) {
+        work.check();
+      }
       int v = 3 * tri[h];
       long key = facing(ground.normal(), h / 3);
       for (int k = 0; k < 3; k++) {
@@ -104,9 +108,9 @@ record CoarseSurface(Mesh mesh, int[] cell) {
       if (key > far[v]) {
         continue;
       }
-      if ((++taken & 0xFFFF) == 0) {
+      if ((++taken & OFTEN) == 0) {
         work.check();
-        work.advance(0.9 * 0x10000 / cell.length);
+        work.advance(0.9 * (OFTEN + 1) / cell.length);
       }
       for (int i = start[v]; i < start[v + 1]; i++) {
         int h = around[i];

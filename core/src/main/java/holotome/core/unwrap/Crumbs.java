@@ -5,7 +5,6 @@ import holotome.core.task.Work;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.TreeMap;
 
 /**
  * Gives small pieces that were cut off the charts of a heavy mesh to the neighbours of those
@@ -124,26 +123,18 @@ final class Crumbs {
 
   /** The larger piece of another chart that a crumb shares most border with; -1 for none. */
   private int neighbour(int c) {
-    TreeMap<Integer, Double> border = new TreeMap<>();
+    SharedBorder border = new SharedBorder();
     for (int t : pieces.get(c).triangles()) {
       for (int h = 3 * t; h < 3 * t + 3; h++) {
         int g = ground.twin()[h];
         int other = g < 0 ? c : chart[g / 3];
         boolean isOther = !origin.get(other).equals(origin.get(c));
         if (other != c && (isOther || !isElsewhere) && !isCrumb(other)) {
-          border.merge(other, (double) ground.seam()[h], Double::sum);
+          border.add(other, ground.seam()[h]);
         }
       }
     }
-    int best = -1;
-    double most = 0;
-    for (var e : border.entrySet()) {
-      if (e.getValue() > most) {
-        most = e.getValue();
-        best = e.getKey();
-      }
-    }
-    return best;
+    return border.longest();
   }
 
   /** A piece with its crumbs, or all of them as they were where that makes no fewer. */
@@ -187,7 +178,7 @@ final class Crumbs {
       }
     }
     int reach = REACH * near.length / 3 + LEAST_REACH * crumbs.size();
-    Piece moved = Settling.movedNear(all, near, reach, ROUNDS);
+    Piece moved = Settling.movedNear(all, near, reach, ROUNDS, work);
     List<Piece> after = Trimmed.of(moved, flattening, stretch, work);
     return after.size() < before.size() ? after : before;
   }

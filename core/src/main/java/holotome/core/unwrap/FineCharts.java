@@ -9,7 +9,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
-import java.util.TreeMap;
 
 /**
  * Charts of a heavy mesh from those of its light stand-in: each triangle goes to the chart of the
@@ -18,7 +17,6 @@ import java.util.TreeMap;
  */
 final class FineCharts {
   private static final int GRAIN = 1 << 14;
-  private static final int ROUNDS = 4;
 
   /** How many of a triangle's own sides a place may lie beside it. */
   private static final double MOST_BESIDE = 3;
@@ -76,7 +74,7 @@ final class FineCharts {
             chart[t] = chartOf(t, point);
           }
         });
-    makeWhole();
+    charts = WholeCharts.make(ground, chart, charts, work);
     new SeamStraightening(ground, chart, charts, new BitSet()).run(work);
     Grouping by = Grouping.of(chart, charts, Work.unwatched());
     PieceFlattening flattening = new PieceFlattening(ground, chart, stretch);
@@ -145,99 +143,6 @@ final class FineCharts {
     int[] k = m.triangles();
     return point.square(
         m.xyz(), 3 * k[3 * u], 3 * k[3 * u + 1], 3 * k[3 * u + 2], at[0], at[1], at[2]);
-  }
-
-  /**
-   * Makes every chart hang together: what does not hang with the largest part of its chart goes to
-   * the neighbour that it shares most border with, or becomes a chart of its own where it has none.
-   */
-  private void makeWhole() {
-    boolean isWhole = false;
-    for (int round = 0; !isWhole; round++) {
-      isWhole = gathered(round < ROUNDS);
-    }
-  }
-
-  /**
-   * One round of it: a part may have gone to a neighbour that went elsewhere itself.
-   *
-   * @param joins whether parts go to neighbours, or all become charts of their own
-   * @return whether every chart did hang together
-   */
-  private boolean gathered(boolean joins) {
-    int n = chart.length;
-    int[] twin = ground.twin();
-    int[] part = new int[n];
-    Arrays.fill(part, -1);
-    int[] queue = new int[n];
-    int[] begin = new int[1024];
-    int parts = 0;
-    int end = 0;
-    for (int t = 0; t < n; t++) {
-      if (part[t] >= 0) {
-        continue;
-      }
-      begin = parts + 1 < begin.length ? begin : Arrays.copyOf(begin, 2 * begin.length);
-      begin[parts] = end;
-      part[t] = parts;
-      queue[end++] = t;
-      for (int at = begin[parts]; at < end; at++) {
-        for (int h = 3 * queue[at]; h < 3 * queue[at] + 3; h++) {
-          int u = twin[h] < 0 ? t : twin[h] / 3;
-          if (part[u] < 0 && chart[u] == chart[t]) {
-            part[u] = parts;
-            queue[end++] = u;
-          }
-        }
-      }
-      begin[++parts] = end;
-    }
-    int[] largest = new int[charts];
-    Arrays.fill(largest, -1);
-    for (int k = 0; k < parts; k++) {
-      int c = chart[queue[begin[k]]];
-      if (c >= 0
-          && (largest[c] < 0
-              || begin[k + 1] - begin[k] > begin[largest[c] + 1] - begin[largest[c]])) {
-        largest[c] = k;
-      }
-    }
-    boolean isWhole = true;
-    for (int k = 0; k < parts; k++) {
-      int c = chart[queue[begin[k]]];
-      if (c >= 0 && largest[c] == k) {
-        continue;
-      }
-      isWhole = false;
-      int into = !joins ? -1 : neighbour(queue, begin[k], begin[k + 1], c);
-      into = into < 0 ? charts++ : into;
-      for (int i = begin[k]; i < begin[k + 1]; i++) {
-        chart[queue[i]] = into;
-      }
-    }
-    return isWhole;
-  }
-
-  /** The chart that some triangles share most border with; -1 for none. */
-  private int neighbour(int[] queue, int from, int to, int own) {
-    TreeMap<Integer, Double> border = new TreeMap<>();
-    for (int i = from; i < to; i++) {
-      for (int h = 3 * queue[i]; h < 3 * queue[i] + 3; h++) {
-        int g = ground.twin()[h];
-        if (g >= 0 && chart[g / 3] >= 0 && chart[g / 3] != own) {
-          border.merge(chart[g / 3], (double) ground.seam()[h], Double::sum);
-        }
-      }
-    }
-    int best = -1;
-    double most = 0;
-    for (var e : border.entrySet()) {
-      if (e.getValue() > most) {
-        most = e.getValue();
-        best = e.getKey();
-      }
-    }
-    return best;
   }
 
   private List<Piece> laid(

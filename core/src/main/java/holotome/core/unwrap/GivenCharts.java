@@ -3,6 +3,7 @@ package holotome.core.unwrap;
 import holotome.core.array.Grouping;
 import holotome.core.array.LongIndex;
 import holotome.core.geometry.Vec;
+import holotome.core.mesh.Importance;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
@@ -23,11 +24,12 @@ record GivenCharts(Charts charts, int over, int flat) {
   /**
    * Takes them; O(T).
    *
-   * @param even whether each gets the area that it has on the surface
+   * @param even whether each gets the area that it has on the surface, times what it matters
    */
   static GivenCharts of(Mesh mesh, boolean even, Work work) {
     holotome.core.topology.Charts found = holotome.core.topology.Charts.of(mesh, work);
     Grouping by = Grouping.of(found.ofTriangle(), found.count(), Work.unwatched());
+    float[] importance = Importance.of(mesh);
     List<Charts.Chart> list = new ArrayList<>();
     int over = 0;
     int flat = 0;
@@ -41,6 +43,7 @@ record GivenCharts(Charts charts, int over, int flat) {
       int from = by.start()[c];
       int n = by.start()[c + 1] - from;
       double onSurface = 0;
+      double wanted = 0;
       double inTexture = 0;
       int[] triangles = new int[n];
       int[] corners = new int[3 * n];
@@ -48,7 +51,9 @@ record GivenCharts(Charts charts, int over, int flat) {
       for (int i = 0; i < n; i++) {
         int t = by.order()[from + i];
         triangles[i] = t;
-        onSurface += Vec.length(Measures.cross(mesh, t)) / 2;
+        double area = Vec.length(Measures.cross(mesh, t)) / 2;
+        onSurface += area;
+        wanted += importance == null ? area : importance[t] * area;
         inTexture += flatArea(mesh, t);
         for (int k = 0; k < 3; k++) {
           corners[3 * i + k] = vertices.add(mesh.uv().corners()[3 * t + k]);
@@ -58,7 +63,7 @@ record GivenCharts(Charts charts, int over, int flat) {
       boolean isOver = inTexture < 0 && !isFlat;
       flat += isFlat ? 1 : 0;
       over += isOver ? 1 : 0;
-      double scale = !even ? 1 : isFlat ? 0 : Math.sqrt(onSurface / Math.abs(inTexture));
+      double scale = !even ? 1 : isFlat ? 0 : Math.sqrt(wanted / Math.abs(inTexture));
       double[] uv = new double[2 * vertices.size()];
       for (int v = 0; v < vertices.size(); v++) {
         int at = 2 * (int) vertices.key(v);

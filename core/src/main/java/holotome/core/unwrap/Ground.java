@@ -1,6 +1,7 @@
 package holotome.core.unwrap;
 
 import holotome.core.geometry.Vec;
+import holotome.core.mesh.Importance;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
@@ -10,13 +11,22 @@ import holotome.core.topology.Adjacency;
 /**
  * The surface that charts are cut from.
  *
- * @param twin opposite half-edges; below 0 where charts must end
+ * @param twin opposite half-edges; below 0 where charts must end. Of more than two triangles at an
+ *     edge those go on into each other that {@link CrowdedPairs} says
+ * @param crowded half-edges of such edges, those of one edge one after the other
  * @param normal 3 per triangle, of length 1, or 0 where it has no area
  * @param area one per triangle
  * @param seam one per half-edge: what a seam there costs, its length, less along creases
  * @param least length below which nothing is told apart
  */
-record Ground(Mesh mesh, int[] twin, double[] normal, double[] area, float[] seam, double least) {
+record Ground(
+    Mesh mesh,
+    int[] twin,
+    int[] crowded,
+    double[] normal,
+    double[] area,
+    float[] seam,
+    double least) {
   private static final int GRAIN = 1 << 14;
 
   /** What a seam costs along a crease of a right angle, beside one where it is flat. */
@@ -33,7 +43,7 @@ record Ground(Mesh mesh, int[] twin, double[] normal, double[] area, float[] sea
     Parallel.range(
         n,
         GRAIN,
-        Work.unwatched(),
+        work.part(0, work.label()),
         (from, to) -> {
           for (int t = from; t < to; t++) {
             double[] c = Measures.cross(mesh, t);
@@ -43,16 +53,17 @@ record Ground(Mesh mesh, int[] twin, double[] normal, double[] area, float[] sea
             }
           }
         });
+    int[] crowded = CrowdedPairs.join(mesh.triangles(), twin, normal);
     double all = 0;
     for (double a : area) {
       all += a;
     }
     float[] seam = new float[3 * n];
-    Ground g = new Ground(mesh, twin, normal, area, seam, LEAST * Math.sqrt(all));
+    Ground g = new Ground(mesh, twin, crowded, normal, area, seam, LEAST * Math.sqrt(all));
     Parallel.range(
         3 * n,
         GRAIN,
-        Work.unwatched(),
+        work.part(0, work.label()),
         (from, to) -> {
           for (int h = from; h < to; h++) {
             seam[h] = (float) (g.length(h) * (1 - (1 - CREASED) * g.crease(h)));
@@ -70,6 +81,18 @@ record Ground(Mesh mesh, int[] twin, double[] normal, double[] area, float[] sea
     for (int h = 0; h < twin.length; h++) {
       int g = twin[h];
       if (g > h && dot(h) < least) {
+        twin[h] = Adjacency.BORDER;
+        twin[g] = Adjacency.BORDER;
+      }
+    }
+  }
+
+  /** Makes every edge one where charts end across which the surface matters more or less. */
+  void endWhereImportanceChanges() {
+    float[] of = Importance.of(mesh);
+    for (int h = 0; of != null && h < twin.length; h++) {
+      int g = twin[h];
+      if (g > h && Importance.differ(of[h / 3], of[g / 3])) {
         twin[h] = Adjacency.BORDER;
         twin[g] = Adjacency.BORDER;
       }

@@ -26,6 +26,9 @@ final class PackGrid {
   /** The next free one, likewise. */
   private final short[] free;
 
+  /** How many cells lie free side by side in each row, at most. */
+  private final short[] gap;
+
   /**
    * Where a shape comes to lie.
    *
@@ -48,6 +51,8 @@ final class PackGrid {
     for (int i = 0; i < free.length; i++) {
       free[i] = (short) (i % cells);
     }
+    gap = new short[cells];
+    Arrays.fill(gap, (short) cells);
   }
 
   /** The cells lie within the gutter around the picture. */
@@ -58,16 +63,28 @@ final class PackGrid {
   /**
    * The lowest place where a shape lies below a level, and of these the one farthest to the left;
    * null for none.
+   *
+   * @param lift how much higher than its lower side the shape counts as lying
    */
-  Spot find(PackShape s, int below) {
+  Spot find(PackShape s, int lift, int below) {
     int rows = s.runs.length;
-    for (int y = 0; y + rows <= cells && pixel(y) + s.lift < below; y++) {
-      int x = fits(s, y);
+    for (int y = 0; y + rows <= cells && pixel(y) + lift < below; y++) {
+      int x = hasGaps(s, y) ? fits(s, y) : -1;
       if (x >= 0) {
-        return settled(s, pixel(x), pixel(y));
+        return settled(s, pixel(x), pixel(y), lift);
       }
     }
     return null;
+  }
+
+  /** Whether every row from one on has a stretch as wide as the shape's widest there. */
+  private boolean hasGaps(PackShape s, int y) {
+    for (int row = 0; row < s.widest.length; row++) {
+      if (s.widest[row] > gap[y + row]) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** The first cell of a row from which on a shape is free; -1 for none. */
@@ -100,7 +117,7 @@ final class PackGrid {
   }
 
   /** Moved down and to the left as far as it goes, no farther than two cells each way. */
-  private Spot settled(PackShape s, int fromX, int fromY) {
+  private Spot settled(PackShape s, int fromX, int fromY, int lift) {
     int x = fromX;
     int y = fromY;
     boolean isMoved = true;
@@ -115,7 +132,7 @@ final class PackGrid {
         isMoved = true;
       }
     }
-    return new Spot(x, y, y + s.lift);
+    return new Spot(x, y, y + lift);
   }
 
   private boolean isFree(PackShape s, int x, int y) {
@@ -216,6 +233,7 @@ final class PackGrid {
       }
       int takenNext = cells;
       int freeNext = cells;
+      int most = 0;
       for (int c = cells - 1; c >= 0; c--) {
         if (any(all, pixel(c), pixel(c) + cell)) {
           takenNext = c;
@@ -224,7 +242,9 @@ final class PackGrid {
         }
         next[r * cells + c] = (short) takenNext;
         free[r * cells + c] = (short) freeNext;
+        most = Math.max(most, takenNext - c);
       }
+      gap[r] = (short) most;
     }
   }
 

@@ -17,9 +17,6 @@ final class PackShape {
   final int width;
   final int height;
 
-  /** How much higher than its lower side it counts as lying. */
-  final int lift;
-
   /** Words in a row of pixels. */
   final int words;
 
@@ -29,21 +26,31 @@ final class PackShape {
   /** Rows of cells; the runs of touched cells of each: first and last, two and two. */
   final int[][] runs;
 
-  /** The place of each vertex, in pixels: x, y in turn. */
-  final double[] place;
-
-  private PackShape(double[] place, double[] extent, int[] edges, int cell, double byTop) {
-    this.place = place;
-    width = (int) extent[0] + 1;
-    height = (int) extent[1] + 1;
-    words = (width + WORD - 1) / WORD;
-    bits = new long[words * height];
-    rasterise(edges);
-    runs = cells(cell);
-    lift = (int) Math.round(byTop * height + (1 - byTop) * middle());
-  }
+  /** How many cells the widest run of each row has. */
+  final int[] widest;
 
   /** The height of the middle of its pixels. */
+  final double middle;
+
+  /**
+   * @param rim the rim's edges, in pixels from the lowest corner: two ends each, x, y in turn
+   */
+  private PackShape(double[] rim, double width, double height, int cell) {
+    this.width = (int) width + 1;
+    this.height = (int) height + 1;
+    words = (this.width + WORD - 1) / WORD;
+    bits = new long[words * this.height];
+    rasterise(rim);
+    runs = cells(cell);
+    widest = new int[runs.length];
+    for (int r = 0; r < runs.length; r++) {
+      for (int i = 0; i < runs[r].length; i += 2) {
+        widest[r] = Math.max(widest[r], runs[r][i + 1] - runs[r][i] + 1);
+      }
+    }
+    middle = middle();
+  }
+
   private double middle() {
     double sum = 0;
     double count = 0;
@@ -55,53 +62,38 @@ final class PackShape {
       sum += n * (y + 0.5);
       count += n;
     }
-    return sum / count;
+    return count > 0 ? sum / count : 0;
   }
 
   /**
-   * @param uv the chart's vertices, x, y in turn
-   * @param edges of its outline, two vertices each
+   * @param rim the edges of its outline, two ends each, x, y in turn, in its own units
    * @param angle by which it is turned, counter-clockwise
+   * @param box around all of it when so turned, in its own units: low x, low y, high x, high y
    * @param scale pixels to its unit
    * @param cell pixels along a side of a cell
    * @param room pixels that it may be wide and high
-   * @param byTop 1 where it counts as lying as high as its upper side, 0 for its middle
    * @return null where it is wider or higher: a chart may be long out of all proportion to its area
    */
-  static PackShape of(
-      double[] uv, int[] edges, double angle, double scale, int cell, int room, double byTop) {
-    double[] place = turned(uv, angle, scale);
-    double[] extent = new double[2];
-    for (int i = 0; i < place.length; i++) {
-      extent[i % 2] = Math.max(extent[i % 2], place[i]);
+  static PackShape of(double[] rim, double angle, double[] box, double scale, int cell, int room) {
+    double width = scale * (box[2] - box[0]);
+    double height = scale * (box[3] - box[1]);
+    if (!(width < room && height < room)) {
+      return null;
     }
-    boolean fits = extent[0] < room && extent[1] < room;
-    return fits ? new PackShape(place, extent, edges, cell, byTop) : null;
+    double c = Math.cos(angle);
+    double s = Math.sin(angle);
+    double[] at = new double[rim.length];
+    for (int i = 0; i < at.length; i += 2) {
+      at[i] = scale * (c * rim[i] - s * rim[i + 1] - box[0]);
+      at[i + 1] = scale * (s * rim[i] + c * rim[i + 1] - box[1]);
+    }
+    return new PackShape(at, width, height, cell);
   }
 
-  private static double[] turned(double[] uv, double angle, double scale) {
-    double c = scale * Math.cos(angle);
-    double s = scale * Math.sin(angle);
-    double[] out = new double[uv.length];
-    double lowX = Double.POSITIVE_INFINITY;
-    double lowY = Double.POSITIVE_INFINITY;
-    for (int i = 0; i < uv.length; i += 2) {
-      out[i] = c * uv[i] - s * uv[i + 1];
-      out[i + 1] = s * uv[i] + c * uv[i + 1];
-      lowX = Math.min(lowX, out[i]);
-      lowY = Math.min(lowY, out[i + 1]);
-    }
-    for (int i = 0; i < uv.length; i += 2) {
-      out[i] -= lowX;
-      out[i + 1] -= lowY;
-    }
-    return out;
-  }
-
-  private void rasterise(int[] edges) {
+  private void rasterise(double[] rim) {
     int[] count = new int[height + 1];
-    for (int e = 0; e < edges.length; e += 2) {
-      for (int y = firstMiddle(edges, e); y <= lastMiddle(edges, e); y++) {
+    for (int e = 0; e < rim.length; e += 4) {
+      for (int y = firstMiddle(rim, e); y <= lastMiddle(rim, e); y++) {
         count[y + 1]++;
       }
     }
@@ -110,12 +102,12 @@ final class PackShape {
     }
     double[] crossings = new double[count[height]];
     int[] fill = count.clone();
-    for (int e = 0; e < edges.length; e += 2) {
-      double ax = place[2 * edges[e]];
-      double ay = place[2 * edges[e] + 1];
-      double bx = place[2 * edges[e + 1]];
-      double by = place[2 * edges[e + 1] + 1];
-      for (int y = firstMiddle(edges, e); y <= lastMiddle(edges, e); y++) {
+    for (int e = 0; e < rim.length; e += 4) {
+      double ax = rim[e];
+      double ay = rim[e + 1];
+      double bx = rim[e + 2];
+      double by = rim[e + 3];
+      for (int y = firstMiddle(rim, e); y <= lastMiddle(rim, e); y++) {
         crossings[fill[y]++] = ax + (bx - ax) * (y + 0.5 - ay) / (by - ay);
       }
       touched(ax, ay, bx, by);
@@ -128,14 +120,14 @@ final class PackShape {
     }
   }
 
-  private int firstMiddle(int[] edges, int e) {
-    double low = Math.min(place[2 * edges[e] + 1], place[2 * edges[e + 1] + 1]);
+  private int firstMiddle(double[] rim, int e) {
+    double low = Math.min(rim[e + 1], rim[e + 3]);
     return Math.max(0, (int) Math.ceil(low - 0.5));
   }
 
   /** The last row whose middle lies below the edge's upper end. */
-  private int lastMiddle(int[] edges, int e) {
-    double high = Math.max(place[2 * edges[e] + 1], place[2 * edges[e + 1] + 1]);
+  private int lastMiddle(double[] rim, int e) {
+    double high = Math.max(rim[e + 1], rim[e + 3]);
     return Math.min(height - 1, (int) Math.ceil(high - 0.5) - 1);
   }
 

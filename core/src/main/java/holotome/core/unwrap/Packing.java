@@ -1,6 +1,5 @@
 package holotome.core.unwrap;
 
-import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
@@ -45,6 +44,9 @@ record Packing(Uv uv, double fill) {
     /** By how much a share is raised while any way fits. */
     private static final double RAISE = 0.004;
 
+    /** More charts than these are packed one way, to the nearest twentieth or so. */
+    private static final int MANY = 2000;
+
     /** Tries that are foreseen; more go without progress. */
     private static final int TRIES = 12;
 
@@ -57,7 +59,7 @@ record Packing(Uv uv, double fill) {
      * An order and what counts as low.
      *
      * @param byArea 0 for the longest first, 1 for the largest
-     * @param byTop see {@link PackShape#of}
+     * @param byTop 1 where a shape counts as lying as high as its upper side, 0 for its middle
      */
     private record Way(double byArea, double byTop) {}
 
@@ -69,10 +71,13 @@ record Packing(Uv uv, double fill) {
     private final int gutter;
     private final int cell;
 
-    /** Per chart the edges of its outline, two vertices each, and the turn of its smallest box. */
-    private final int[][] outline;
+    /** Per chart the edges of its outline, two ends each, x, y in turn. */
+    private final double[][] rim;
 
+    /** The first turn, that of its smallest box; and the box around it in each turn. */
     private final double[] angle;
+
+    private final double[][][] boxes;
     private final double[] longest;
     private final double[] areas;
     private final double area;
@@ -83,7 +88,8 @@ record Packing(Uv uv, double fill) {
       this.gutter = gutter;
       cell = Math.max(1, (size + CELLS - 1) / CELLS);
       int n = charts.count();
-      outline = new int[n][];
+      rim = new double[n][];
+      boxes = new double[n][TURNS][];
       angle = new double[n];
       longest = new double[n];
       areas = new double[n];
@@ -94,9 +100,12 @@ record Packing(Uv uv, double fill) {
           (from, to) -> {
             for (int c = from; c < to; c++) {
               Charts.Chart chart = charts.list().get(c);
-              outline[c] = outline(chart);
+              rim[c] = rim(chart);
               angle[c] = smallest(chart.uv());
-              double[] b = box(chart.uv(), angle[c]);
+              for (int k = 0; k < TURNS; k++) {
+                boxes[c][k] = box(chart.uv(), turn(c, k));
+              }
+              double[] b = boxes[c][0];
               longest[c] = Math.max(b[2] - b[0], b[3] - b[1]);
               areas[c] = area(chart);
             }
@@ -108,16 +117,25 @@ record Packing(Uv uv, double fill) {
       area = sum;
     }
 
-    /** One placed chart. */
-    private record Placed(PackGrid.Spot spot, double[] place) {}
+    private double turn(int c, int k) {
+      return angle[c] + 2 * Math.PI * k / TURNS;
+    }
+
+    /** One placed chart, in which of the turns. */
+    private record Placed(PackGrid.Spot spot, int turn) {}
 
     Packing run(Work work) {
       if (!(area > 0)) {
         throw Failure.cannot(CoreWords.of("packing.the-cast-has-no-area"));
       }
+      // A pixel each, and the gutter on two of its sides.
+      if (charts.count() * Math.pow(gutter + 1, 2) > Math.pow(size - gutter, 2)) {
+        throw tooMany();
+      }
       Made best = first(work);
       double high = best.above;
-      for (int i = 0; i < HALVINGS; i++) {
+      boolean isMany = charts.count() > MANY;
+      for (int i = 0; i < (isMany ? 1 : HALVINGS); i++) {
         double mid = (best.share + high) / 2;
         Placed[] placed = packed(mid, work);
         if (placed == null) {
@@ -126,14 +144,15 @@ record Packing(Uv uv, double fill) {
           best = new Made(mid, high, placed);
         }
       }
-      while (true) {
+      while (!isMany) {
         double share = best.share + RAISE;
         Placed[] placed = packed(share, work);
         if (placed == null) {
-          return result(best);
+          break;
         }
         best = new Made(share, high, placed);
       }
+      return result(best);
     }
 
     /**
@@ -166,23 +185,41 @@ record Packing(Uv uv, double fill) {
         placed = packed(share, work);
       }
       if (placed == null) {
-        throw Failure.cannot(
-            CoreWords.of("packing.charts-with-px-between-them", charts.count(), gutter, size));
+        throw tooMany();
       }
       return new Made(share, above, placed);
     }
 
+    private Failure tooMany() {
+      return Failure.cannot(
+          CoreWords.of("packing.charts-with-px-between-them", charts.count(), gutter, size));
+    }
+
     /** The first of all ways that fits at a share; null for none. */
     private Placed[] packed(double share, Work work) {
+      // Pixels per unit of length: no scale packs better than perfectly.
+      double scale = Math.sqrt(share / area) * size;
+      boolean isMany = charts.count() > MANY;
       Work tries = work.part(1.0 / TRIES, work.label());
-      Placed[][] made = new Placed[WAYS.size()][];
+      PackShape[][] shapes = isMany ? null : new PackShape[charts.count()][];
+      Parallel.range(
+          isMany ? 0 : shapes.length,
+          1,
+          tries.part(0, work.label()),
+          (from, to) -> {
+            for (int c = from; c < to; c++) {
+              shapes[c] = shapes(c, scale);
+            }
+          });
+      Placed[][] made = new Placed[isMany ? 1 : WAYS.size()][];
       Parallel.range(
           made.length,
           1,
           Work.unwatched(),
           (from, to) -> {
             for (int i = from; i < to; i++) {
-              made[i] = packed(share, WAYS.get(i), tries.part(1.0 / made.length, work.label()));
+              Work part = tries.part(1.0 / made.length, work.label());
+              made[i] = packed(scale, WAYS.get(i), shapes, part);
             }
           });
       for (Placed[] m : made) {
@@ -207,16 +244,14 @@ record Packing(Uv uv, double fill) {
     }
 
     /** All charts at the scale where they cover a share; null where they do not fit. */
-    private Placed[] packed(double share, Way way, Work work) {
-      // Pixels per unit of length: no scale packs better than perfectly.
-      double scale = Math.sqrt(share / area) * size;
+    private Placed[] packed(double scale, Way way, PackShape[][] shapes, Work work) {
       Integer[] order = order(way);
       PackGrid grid = new PackGrid(size, gutter, cell);
       Placed[] out = new Placed[order.length];
       double done = 0;
       for (int c : order) {
         work.check();
-        out[c] = put(grid, c, scale, way);
+        out[c] = put(grid, shapes == null ? shapes(c, scale) : shapes[c], way);
         if (out[c] == null) {
           work.advance(1 - done);
           return null;
@@ -227,49 +262,48 @@ record Packing(Uv uv, double fill) {
       return out;
     }
 
-    private Placed put(PackGrid grid, int c, double scale, Way way) {
-      double[] uv = charts.list().get(c).uv();
-      PackShape[] shapes = new PackShape[TURNS];
-      Parallel.range(
-          TURNS,
-          1,
-          Work.unwatched(),
-          (from, to) -> {
-            for (int k = from; k < to; k++) {
-              double turn = angle[c] + 2 * Math.PI * k / TURNS;
-              shapes[k] =
-                  PackShape.of(uv, outline[c], turn, scale, cell, size - 2 * gutter, way.byTop);
-            }
-          });
-      PackShape best = null;
-      PackGrid.Spot spot = null;
-      for (PackShape s : shapes) {
-        int below = spot == null ? Integer.MAX_VALUE : spot.level();
-        PackGrid.Spot found = s == null ? null : grid.find(s, below);
-        if (found != null && found.level() < below) {
-          spot = found;
-          best = s;
-        }
+    /** A chart in all turns, null for those that are too large. */
+    private PackShape[] shapes(int c, double scale) {
+      PackShape[] out = new PackShape[TURNS];
+      for (int k = 0; k < TURNS; k++) {
+        out[k] = PackShape.of(rim[c], turn(c, k), boxes[c][k], scale, cell, size - 2 * gutter);
       }
-      if (best == null) {
-        return null;
-      }
-      grid.take(best, spot);
-      return new Placed(spot, best.place);
+      return out;
     }
 
-    private static int[] outline(Charts.Chart chart) {
-      int[] corners = chart.corners();
-      int[] twin = Adjacency.of(new Mesh(new float[chart.uv().length / 2 * 3], corners)).twin();
-      int[] edges = new int[2 * corners.length];
-      int n = 0;
-      for (int h = 0; h < corners.length; h++) {
-        if (twin[h] < 0) {
-          edges[n++] = corners[h];
-          edges[n++] = corners[Adjacency.next(h)];
+    private static Placed put(PackGrid grid, PackShape[] shapes, Way way) {
+      int best = -1;
+      PackGrid.Spot spot = null;
+      for (int k = 0; k < TURNS; k++) {
+        PackShape s = shapes[k];
+        if (s == null) {
+          continue;
+        }
+        int below = spot == null ? Integer.MAX_VALUE : spot.level();
+        int lift = (int) Math.round(way.byTop * s.height + (1 - way.byTop) * s.middle);
+        PackGrid.Spot found = grid.find(s, lift, below);
+        if (found != null && found.level() < below) {
+          spot = found;
+          best = k;
         }
       }
-      return Arrays.copyOf(edges, n);
+      if (spot == null) {
+        return null;
+      }
+      grid.take(shapes[best], spot);
+      return new Placed(spot, best);
+    }
+
+    private static double[] rim(Charts.Chart chart) {
+      int[] outline = ChartOutline.of(chart.corners());
+      double[] out = new double[4 * outline.length];
+      for (int i = 0; i < outline.length; i++) {
+        int a = chart.corners()[outline[i]];
+        int b = chart.corners()[Adjacency.next(outline[i])];
+        System.arraycopy(chart.uv(), 2 * a, out, 4 * i, 2);
+        System.arraycopy(chart.uv(), 2 * b, out, 4 * i + 2, 2);
+      }
+      return out;
     }
 
     private static double area(Charts.Chart chart) {
@@ -327,12 +361,18 @@ record Packing(Uv uv, double fill) {
       }
       float[] coords = new float[2 * total];
       int[] corners = new int[3 * triangles];
+      double scale = Math.sqrt(made.share / area) * size;
       int base = 0;
       for (int c = 0; c < at.length; c++) {
-        double[] p = at[c].place;
-        for (int i = 0; i < p.length; i++) {
-          int corner = i % 2 == 0 ? at[c].spot.x() : at[c].spot.y();
-          coords[2 * base + i] = (float) ((p[i] + corner) / size);
+        double[] p = list.get(c).uv();
+        double[] low = boxes[c][at[c].turn];
+        double cos = Math.cos(turn(c, at[c].turn));
+        double sin = Math.sin(turn(c, at[c].turn));
+        for (int i = 0; i < p.length; i += 2) {
+          double x = scale * (cos * p[i] - sin * p[i + 1] - low[0]) + at[c].spot.x();
+          double y = scale * (sin * p[i] + cos * p[i + 1] - low[1]) + at[c].spot.y();
+          coords[2 * base + i] = (float) (x / size);
+          coords[2 * base + i + 1] = (float) (y / size);
         }
         int[] k = list.get(c).corners();
         int[] t = list.get(c).triangles();
@@ -341,6 +381,7 @@ record Packing(Uv uv, double fill) {
         }
         base += p.length / 2;
       }
+      UprightFloats.mend(coords, corners);
       return new Packing(new Uv(coords, corners), made.share);
     }
   }

@@ -59,6 +59,20 @@ record Piece(int[] triangles, int[] corners, double[] rest, double[] uv) {
     return new Piece(t, k, shapes, Arrays.copyOf(at, 2 * count));
   }
 
+  /**
+   * Triangles joined as their corners say, all vertices at 0 0 still.
+   *
+   * @param corners 3 per triangle, vertices numbered from 0
+   */
+  static Piece unplaced(Ground ground, int[] triangles, int[] corners) {
+    int vertices = 0;
+    for (int c : corners) {
+      vertices = Math.max(vertices, c + 1);
+    }
+    double[] rest = rest(ground.mesh(), triangles, ground.least());
+    return new Piece(triangles, corners, rest, new double[2 * vertices]);
+  }
+
   /** A triangle by itself. */
   static Piece single(Mesh mesh, int triangle, double least) {
     double[] rest = rest(mesh, new int[] {triangle}, least);

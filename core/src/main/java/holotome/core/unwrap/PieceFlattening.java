@@ -75,13 +75,7 @@ final class PieceFlattening {
 
   /** The triangles joined over the edges between them, all vertices at 0 0. */
   Piece unplaced(int[] members) {
-    int[] corners = corners(members);
-    int vertices = 0;
-    for (int c : corners) {
-      vertices = Math.max(vertices, c + 1);
-    }
-    double[] rest = Piece.rest(ground.mesh(), members, ground.least());
-    return new Piece(members, corners, rest, new double[2 * vertices]);
+    return Piece.unplaced(ground, members, corners(members));
   }
 
   /** Corners joined over the edges within. */
@@ -100,13 +94,7 @@ final class PieceFlattening {
         }
       }
     }
-    int[] out = new int[3 * members.length];
-    int count = 0;
-    for (int i = 0; i < out.length; i++) {
-      int s = sets.find(i);
-      out[i] = s == i ? count++ : out[s];
-    }
-    return out;
+    return sets.numbered();
   }
 
   private void project(Piece p) {
@@ -130,7 +118,10 @@ final class PieceFlattening {
     }
   }
 
-  /** Two parts that hang together, grown breadth first from the two triangles farthest apart. */
+  /**
+   * Two parts, and a third where some hangs together with neither; grown breadth first from the two
+   * triangles farthest apart.
+   */
   private List<int[]> halves(int[] members) {
     for (int i = 0; i < members.length; i++) {
       slot[members[i]] = i;
@@ -156,13 +147,14 @@ final class PieceFlattening {
         }
       }
     }
-    int[][] out = {new int[size[1]], new int[size[2]]};
-    int[] fill = new int[2];
+    // What is reached from neither does not hang together with them.
+    size[0] = members.length - size[1] - size[2];
+    int[][] out = {new int[size[0]], new int[size[1]], new int[size[2]]};
+    int[] fill = new int[3];
     for (int i = 0; i < members.length; i++) {
-      int l = label[i] - 1;
-      out[l][fill[l]++] = members[i];
+      out[label[i]][fill[label[i]]++] = members[i];
     }
-    return Arrays.asList(out);
+    return Arrays.asList(out).subList(size[0] > 0 ? 0 : 1, 3);
   }
 
   private int farthest(int[] members, int from) {

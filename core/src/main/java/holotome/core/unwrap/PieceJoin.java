@@ -22,7 +22,6 @@ final class PieceJoin {
 
   private static final int LEAST_REACH = 60;
   private static final int ROUNDS = 5;
-
   private final Piece a;
   private final Piece b;
 
@@ -201,11 +200,10 @@ final class PieceJoin {
         sets.join(endA[i], n + endB[i]);
       }
     }
-    int[] number = new int[n + m];
+    int[] number = sets.numbered();
     int count = 0;
-    for (int v = 0; v < n + m; v++) {
-      int s = sets.find(v);
-      number[v] = s == v ? count++ : number[s];
+    for (int v : number) {
+      count = Math.max(count, v + 1);
     }
     double[] uv = new double[2 * count];
     int[] share = new int[count];

@@ -82,7 +82,7 @@ final class Settling {
       }
     }
     if (!p.isUpright(RELAXED)) {
-      p = p.at(new Unfolding(p, null).uprighted(RELAXED, SWEEPS));
+      p = p.at(new Unfolding(p, null).uprighted(RELAXED, SWEEPS, work));
     }
     return p;
   }
@@ -92,12 +92,12 @@ final class Settling {
    *
    * @param near vertices to begin at
    */
-  static Piece movedNear(Piece start, int[] near, int reach, int rounds) {
+  static Piece movedNear(Piece start, int[] near, int reach, int rounds, Work work) {
     Vicinity.Part part = new Vicinity(start).part(near, reach);
     Piece p = part.piece();
     p = p.at(new AsRigid(p, part.held()).places(rounds));
     if (!p.isUpright(RELAXED)) {
-      p = p.at(new Unfolding(p, part.held()).uprighted(RELAXED, SWEEPS));
+      p = p.at(new Unfolding(p, part.held()).uprighted(RELAXED, SWEEPS, work));
     }
     double[] uv = start.uv().clone();
     part.put(p.uv(), uv);

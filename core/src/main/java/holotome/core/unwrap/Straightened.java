@@ -123,14 +123,10 @@ final class Straightened {
   private Piece laid(int c, Grouping by) {
     int[] members = Arrays.copyOfRange(by.order(), by.start()[c], by.start()[c + 1]);
     Piece old = pieces.get(c);
-    int[] corners = corners(members, c);
-    int count = 0;
-    for (int k : corners) {
-      count = Math.max(count, k + 1);
-    }
-    double[] rest = Piece.rest(ground.mesh(), members, ground.least());
-    double[] uv = new double[2 * count];
-    boolean[] isKnown = new boolean[count];
+    Piece p = Piece.unplaced(ground, members, corners(members, c));
+    int[] corners = p.corners();
+    double[] uv = p.uv();
+    boolean[] isKnown = new boolean[p.vertices()];
     for (int i = 0; i < members.length; i++) {
       if (before[members[i]] != c) {
         continue;
@@ -143,7 +139,6 @@ final class Straightened {
         isKnown[v] = true;
       }
     }
-    Piece p = new Piece(members, corners, rest, uv);
     return Unfold.all(p, isKnown) ? Settling.settled(p, rounds, most) : null;
   }
 
@@ -163,12 +158,6 @@ final class Straightened {
         sets.join(3 * i + (k + 1) % 3, j + g % 3);
       }
     }
-    int[] out = new int[3 * members.length];
-    int count = 0;
-    for (int i = 0; i < out.length; i++) {
-      int s = sets.find(i);
-      out[i] = s == i ? count++ : out[s];
-    }
-    return out;
+    return sets.numbered();
   }
 }

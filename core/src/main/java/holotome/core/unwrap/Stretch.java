@@ -1,6 +1,7 @@
 package holotome.core.unwrap;
 
 import holotome.core.geometry.Vec;
+import holotome.core.mesh.Importance;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import java.util.Arrays;
@@ -8,7 +9,8 @@ import java.util.Arrays;
 /**
  * The stretch of a texture: per triangle the root mean square of the map's two singular values,
  * with the whole scaled to keep its area, 1 where nothing is stretched (the L2 stretch of Sander
- * and others, "Texture mapping progressive meshes", SIGGRAPH 2001).
+ * and others, "Texture mapping progressive meshes", SIGGRAPH 2001). What matters more or less is
+ * held against the size that it is to have for that ({@link Importance}).
  *
  * @param mean weighted by area
  * @param p95 what 95 % of the triangles stay under
@@ -33,10 +35,12 @@ public record Stretch(double mean, double p95) {
   /** The stretch of each triangle; a large figure where it has no area in the texture. */
   public static float[] perTriangle(Mesh mesh) {
     int n = mesh.triangleCount();
+    float[] importance = Importance.of(mesh);
     double area = 0;
     double uvArea = 0;
     for (int t = 0; t < n; t++) {
-      area += Vec.length(Measures.cross(mesh, t)) / 2;
+      double weight = importance == null ? 1 : importance[t];
+      area += weight * Vec.length(Measures.cross(mesh, t)) / 2;
       uvArea += Math.abs(uvArea(mesh, t));
     }
     double unit = Math.sqrt(uvArea / area);
@@ -60,7 +64,8 @@ public record Stretch(double mean, double p95) {
         ps[k] = (a[k] * (t2 - t3) + b[k] * (t3 - t1) + d[k] * (t1 - t2)) / twice;
         pt[k] = (a[k] * (s3 - s2) + b[k] * (s1 - s3) + d[k] * (s2 - s1)) / twice;
       }
-      double l2 = Math.sqrt((Vec.dot(ps, ps) + Vec.dot(pt, pt)) / 2) * unit;
+      double own = importance == null ? unit : unit * Math.sqrt(importance[t]);
+      double l2 = Math.sqrt((Vec.dot(ps, ps) + Vec.dot(pt, pt)) / 2) * own;
       out[t] = (float) Math.min(1e6, Double.isNaN(l2) ? 1e6 : l2);
     }
     return out;

@@ -41,9 +41,11 @@ final class Trimmed {
     }
     for (int round = 0; round < ROUNDS; round++) {
       work.check();
-      int[] kept = largest(parts(p, places(off, n, false)));
+      int[] kept = largest(parts(p, places(off, n, false), work));
       Piece main = p.subset(kept);
+      work.check();
       int[] outline = ChartOutline.of(main.corners());
+      work.check();
       int[] over = ChartOutline.over(main.corners(), main.uv(), outline);
       if (over == null || over.length == 0) {
         break;
@@ -54,7 +56,7 @@ final class Trimmed {
     }
     List<Piece> out = new ArrayList<>();
     for (int side = 0; side < 2; side++) {
-      for (int[] places : parts(p, places(off, n, side == 1))) {
+      for (int[] places : parts(p, places(off, n, side == 1), work)) {
         Piece part = p.subset(places);
         Piece sound = part.isUpright(Settling.UPRIGHT) ? Settling.checked(part, most) : null;
         if (sound != null) {
@@ -89,12 +91,13 @@ final class Trimmed {
   }
 
   /** What hangs together over edges. */
-  private static List<int[]> parts(Piece p, int[] places) {
+  private static List<int[]> parts(Piece p, int[] places, Work work) {
     int[] k = new int[3 * places.length];
     for (int i = 0; i < places.length; i++) {
       System.arraycopy(p.corners(), 3 * places[i], k, 3 * i, 3);
     }
-    int[] twin = Adjacency.of(new Mesh(new float[3 * p.vertices()], k)).twin();
+    int[] twin =
+        Adjacency.of(new Mesh(new float[3 * p.vertices()], k), work.part(0, work.label())).twin();
     boolean[] isSeen = new boolean[places.length];
     int[] queue = new int[places.length];
     List<int[]> out = new ArrayList<>();

@@ -1,7 +1,5 @@
 package holotome.core.unwrap;
 
-import java.util.Arrays;
-
 /**
  * Lays triangles beside the known edges that they share, each in its own shape, nearest first,
  * until every vertex of a piece has a place. O(T).
@@ -23,19 +21,7 @@ final class Unfold {
     if (unknown == 0) {
       return true;
     }
-    int n = p.vertices();
-    int[] start = new int[n + 1];
-    for (int v : k) {
-      start[v + 1]++;
-    }
-    for (int v = 0; v < n; v++) {
-      start[v + 1] += start[v];
-    }
-    int[] around = new int[k.length];
-    int[] fill = Arrays.copyOf(start, n);
-    for (int h = 0; h < k.length; h++) {
-      around[fill[k[h]]++] = h / 3;
-    }
+    Fans fans = Fans.of(p);
     int[] queue = new int[k.length / 3 + k.length];
     int end = 0;
     for (int t = 0; t < k.length / 3; t++) {
@@ -52,9 +38,10 @@ final class Unfold {
       int v = k[3 * queue[at] + which];
       isKnown[v] = true;
       unknown--;
-      for (int i = start[v]; i < start[v + 1]; i++) {
-        if (missing(k, around[i], isKnown) >= 0) {
-          queue[end++] = around[i];
+      for (int i = fans.start()[v]; i < fans.start()[v + 1]; i++) {
+        int t = fans.corner()[i] / 3;
+        if (missing(k, t, isKnown) >= 0) {
+          queue[end++] = t;
         }
       }
     }

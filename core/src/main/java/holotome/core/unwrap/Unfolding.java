@@ -1,5 +1,6 @@
 package holotome.core.unwrap;
 
+import holotome.core.task.Work;
 import java.util.Arrays;
 
 /**
@@ -40,19 +41,9 @@ final class Unfolding {
     this.piece = piece;
     this.held = held;
     uv = piece.uv().clone();
-    int[] k = piece.corners();
-    start = new int[piece.vertices() + 1];
-    for (int v : k) {
-      start[v + 1]++;
-    }
-    for (int v = 0; v < piece.vertices(); v++) {
-      start[v + 1] += start[v];
-    }
-    around = new int[k.length];
-    int[] fill = start.clone();
-    for (int h = 0; h < k.length; h++) {
-      around[fill[k[h]]++] = h;
-    }
+    Fans fans = Fans.of(piece);
+    start = fans.start();
+    around = fans.corner();
   }
 
   /**
@@ -62,15 +53,16 @@ final class Unfolding {
    * @return the places; null where some could not be brought back
    */
   double[] upright(double share, int sweeps) {
-    uprighted(share, sweeps);
+    uprighted(share, sweeps, Work.unwatched());
     return piece.at(uv).isUpright(share) ? uv : null;
   }
 
   /** The same, with what could not be brought back left as near to it as it came. */
-  double[] uprighted(double share, int sweeps) {
+  double[] uprighted(double share, int sweeps, Work work) {
     Piece now = piece.at(uv);
     boolean[] moves = new boolean[piece.vertices()];
     for (int s = 0; s < sweeps; s++) {
+      work.check();
       double worst = Double.POSITIVE_INFINITY;
       boolean isSound = true;
       for (int t = 0; t < piece.triangles().length; t++) {

@@ -10,7 +10,7 @@ import java.util.Arrays;
 final class Vicinity {
   private final Piece whole;
 
-  /** The triangles around each vertex, one vertex after the other. */
+  /** The corners at each vertex, one vertex after the other: {@link Fans}. */
   private final int[] start;
 
   private final int[] around;
@@ -24,21 +24,10 @@ final class Vicinity {
 
   Vicinity(Piece whole) {
     this.whole = whole;
-    int n = whole.vertices();
-    int[] k = whole.corners();
-    start = new int[n + 1];
-    for (int v : k) {
-      start[v + 1]++;
-    }
-    for (int v = 0; v < n; v++) {
-      start[v + 1] += start[v];
-    }
-    around = new int[k.length];
-    int[] fill = Arrays.copyOf(start, n);
-    for (int h = 0; h < k.length; h++) {
-      around[fill[k[h]]++] = h / 3;
-    }
-    within = new int[n];
+    Fans fans = Fans.of(whole);
+    start = fans.start();
+    around = fans.corner();
+    within = new int[whole.vertices()];
     Arrays.fill(within, -1);
     isTaken = new boolean[whole.triangles().length];
   }
@@ -85,9 +74,10 @@ final class Vicinity {
     for (int at = 0; at < end && end < reach; at++) {
       int v = queue[at];
       for (int i = start[v]; i < start[v + 1]; i++) {
-        number(k[3 * around[i]]);
-        number(k[3 * around[i] + 1]);
-        number(k[3 * around[i] + 2]);
+        int t = around[i] / 3;
+        number(k[3 * t]);
+        number(k[3 * t + 1]);
+        number(k[3 * t + 2]);
       }
     }
     int moved = end;
@@ -96,12 +86,13 @@ final class Vicinity {
     for (int at = 0; at < moved; at++) {
       int v = queue[at];
       for (int i = start[v]; i < start[v + 1]; i++) {
-        if (!isTaken[around[i]]) {
-          isTaken[around[i]] = true;
+        int t = around[i] / 3;
+        if (!isTaken[t]) {
+          isTaken[t] = true;
           if (triangles == taken.length) {
             taken = Arrays.copyOf(taken, 2 * triangles);
           }
-          taken[triangles++] = around[i];
+          taken[triangles++] = t;
         }
       }
     }
