@@ -30,6 +30,7 @@ import holotome.core.mend.Tidy;
 import holotome.core.mend.TurnOver;
 import holotome.core.mend.WeldPoints;
 import holotome.core.reduce.Decimate;
+import holotome.core.reduce.GiveImportance;
 import holotome.core.reduce.MakeFacets;
 import holotome.core.reduce.MakeLevels;
 import holotome.core.reduce.Remesh;
@@ -45,8 +46,10 @@ import holotome.core.trim.CutSelection;
 import holotome.core.trim.KeepIslands;
 import holotome.core.trim.PlaneCut;
 import holotome.core.trim.TrimFringe;
+import holotome.core.unwrap.GiveSpace;
 import holotome.core.unwrap.MakeCharts;
 import holotome.core.unwrap.PackCharts;
+import holotome.core.unwrap.SparseHidden;
 import holotome.core.words.CoreWords;
 import java.util.List;
 import java.util.Map;
@@ -91,6 +94,7 @@ public final class Catalogue {
               KeepFrame.class,
               WriteSection.class,
               OpenCast.class,
+              GiveImportance.class,
               Decimate.class,
               Remesh.class,
               Resurface.class,
@@ -98,6 +102,8 @@ public final class Catalogue {
               MakeLevels.class,
               MakeCharts.class,
               PackCharts.class,
+              GiveSpace.class,
+              SparseHidden.class,
               BakeMaps.class,
               WriteAsset.class)
           .map(StepKind::of)

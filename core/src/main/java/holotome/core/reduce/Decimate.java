@@ -1,5 +1,6 @@
 package holotome.core.reduce;
 
+import holotome.core.mesh.Importance;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
@@ -186,7 +187,7 @@ public record Decimate(
   public long memory(Workpiece in) {
     boolean hasWedges = texture == Texture.KEEP && in.scan().uv() != null;
     long each = tolerance != null ? PROVING : hasWedges ? DECIMATING + WEDGES : DECIMATING;
-    return each * in.scan().triangleCount();
+    return (each + (Importance.of(in.scan()) == null ? 0 : WEIGHTS)) * in.scan().triangleCount();
   }
 
   /** Bytes a triangle: measured, and a little more. */
@@ -194,33 +195,39 @@ public record Decimate(
 
   private static final long WEDGES = 40;
   private static final long PROVING = 220;
+  private static final long WEIGHTS = 10;
 
   /** What errors count for at each vertex; null where they count for the same everywhere. */
-  private float[] weights(Workpiece in, Work work) {
+  private float[] weights(Mesh plain, Workpiece in, Work work) {
+    float[] out = Lightened.weights(plain);
     if (picks == null) {
-      return null;
+      return out;
     }
     BitSet set =
         Pick.all(picks, in.scan(), in.frame(), work.part(0, CoreWords.of("work.selecting")));
     if (set.isEmpty()) {
       throw Failure.cannot(CoreWords.of("take-noise.nothing-is-selected"));
     }
-    // Where edges are h long a collapse costs about h to the sixth; triangles are as 1 / h squared.
-    double more = Math.pow(times, 3);
     float weight =
         switch (selected) {
           case KEPT -> Float.POSITIVE_INFINITY;
-          case FINER -> (float) more;
-          case COARSER -> (float) (1 / more);
+          case FINER -> Lightened.weight(times);
+          case COARSER -> Lightened.weight(1 / times);
           case ALIKE -> 1;
         };
-    float[] out = new float[in.scan().vertexCount()];
-    Arrays.fill(out, 1);
-    int[] tri = in.scan().triangles();
+    BitSet vertices = new BitSet(plain.vertexCount());
+    int[] tri = plain.triangles();
     for (int t = set.nextSetBit(0); t >= 0; t = set.nextSetBit(t + 1)) {
       for (int k = 0; k < 3; k++) {
-        out[tri[3 * t + k]] = weight;
+        vertices.set(tri[3 * t + k]);
       }
+    }
+    if (out == null) {
+      out = new float[plain.vertexCount()];
+      Arrays.fill(out, 1);
+    }
+    for (int v = vertices.nextSetBit(0); v >= 0; v = vertices.nextSetBit(v + 1)) {
+      out[v] *= weight;
     }
     return out;
   }
@@ -250,7 +257,7 @@ public record Decimate(
             hasBorders,
             cosine,
             run.work().part(0.05, CoreWords.of("work.finding-seams")));
-    float[] weight = weights(in, run.work());
+    float[] weight = weights(plain, in, run.work());
     Work work = run.work().part(0.8, CoreWords.of("work.decimating"));
     boolean isTooMany = plain.triangleCount() > Uncrossed.MOST_TRIED;
     boolean avoids = crossings == Crossings.AVOID && !isTooMany;

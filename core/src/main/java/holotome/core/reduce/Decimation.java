@@ -99,13 +99,18 @@ public final class Decimation {
     return of(mesh, target, limit, null, Wedges.NONE, work).mesh();
   }
 
-  /** Decimates to a number of triangles; what wedges and lines say stays together. */
-  static Mesh run(Mesh mesh, int target, Wedges wedges, Work work) {
+  /**
+   * Decimates to a number of triangles; what wedges and lines say stays together.
+   *
+   * @param weight as in {@link #of(Mesh, int, double, float[], Wedges, Work)}, but left as it is
+   */
+  static Mesh run(Mesh mesh, int target, float[] weight, Wedges wedges, Work work) {
     if (mesh.triangleCount() <= target) {
       work.advance(1);
       return mesh;
     }
-    return of(mesh, target, Double.POSITIVE_INFINITY, null, wedges, work).mesh();
+    float[] own = weight == null ? null : weight.clone();
+    return of(mesh, target, Double.POSITIVE_INFINITY, own, wedges, work).mesh();
   }
 
   /**

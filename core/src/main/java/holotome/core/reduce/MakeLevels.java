@@ -111,6 +111,7 @@ public record MakeLevels(
             keeps || !mesh.hasTexture(),
             -1,
             run.work().part(0.05, CoreWords.of("work.finding-seams")));
+    float[] weight = Lightened.weights(plain);
     Workpiece out = in;
     List<String> notes = new ArrayList<>();
     double wanted = mesh.triangleCount();
@@ -120,10 +121,11 @@ public record MakeLevels(
       Work decimating = work.part(0.8, CoreWords.of("work.decimating"));
       Mesh light;
       if (tolerance == null) {
-        light = Decimation.run(plain, (int) Math.max(4, Math.rint(wanted)), wedges, decimating);
+        int target = (int) Math.max(4, Math.rint(wanted));
+        light = Decimation.run(plain, target, weight, wedges, decimating);
       } else {
         double far = in.frame().toBaseLength(tolerance.metres()) * Math.scalb(1.0, i - 1);
-        light = Tolerance.within(plain, far, wedges, decimating);
+        light = Tolerance.within(plain, far, weight, wedges, false, decimating);
       }
       out = out.with(level(i), light);
       notes.add(

@@ -301,6 +301,23 @@ class EveryStepTest {
         given(Map.of("do", "reduce.levels", "percent", 50, "count", 2)),
         given(CHARTS, List.of(CAST)),
         given(Map.of("do", "unwrap.pack", "size", 256), List.of(CAST, CHARTS)),
+        given(
+            Map.of(
+                "do",
+                "reduce.importance",
+                "times",
+                3,
+                "picks",
+                List.of(Map.of("height", Map.of("from", "30 cm"))))),
+        given(
+            Map.of("do", "unwrap.space", "times", 2, "charts", List.of(0, 0, 0.5)),
+            List.of(CAST, CHARTS)),
+        given(
+            Map.of(
+                "do", "unwrap.space", "picks", List.of(Map.of("height", Map.of("from", "30 cm")))),
+            List.of(CAST)),
+        given(Map.of("do", "unwrap.hidden", "from", "sides"), List.of(CAST)),
+        given(Map.of("do", "unwrap.hidden", "what", "blank"), List.of(CAST)),
         given(BAKED, List.of(CAST, CHARTS)),
         given(
             Map.of("do", "ship.write", "for", "engine", "name", "a"), List.of(CAST, CHARTS, BAKED)),

@@ -238,7 +238,7 @@ class LighterMeshesTest {
   void whatWouldCutThroughItselfIsMadeAnew() {
     Mesh shells = Shapes.together(Shapes.sphere(1, 5), Shapes.sphere(0.985, 5));
     assertThat(SelfIntersections.count(shells, Work.unwatched())).isZero();
-    Mesh plain = Decimation.run(shells, 1000, Wedges.NONE, Work.unwatched());
+    Mesh plain = Decimation.run(shells, 1000, null, Wedges.NONE, Work.unwatched());
     assertThat(SelfIntersections.count(plain, Work.unwatched())).isPositive();
     Uncrossed.Result kept = Uncrossed.decimate(shells, 3000, Wedges.NONE, Work.unwatched());
     assertThat(kept.crossing()).isZero();

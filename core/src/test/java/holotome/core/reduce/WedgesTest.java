@@ -54,7 +54,7 @@ class WedgesTest {
 
   private static Mesh run(Mesh m, int target, double sharp) {
     Wedges wedges = Wedges.of(m, true, true, sharp, Work.unwatched());
-    Mesh out = Decimation.run(m, target, wedges, Work.unwatched());
+    Mesh out = Decimation.run(m, target, null, wedges, Work.unwatched());
     Naive.assertSound(out);
     return out;
   }

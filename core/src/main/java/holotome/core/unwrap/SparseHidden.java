@@ -1,0 +1,113 @@
+package holotome.core.unwrap;
+
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Vec;
+import holotome.core.mesh.Importance;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Part;
+import holotome.core.part.Workpiece;
+import holotome.core.spatial.SeenFrom;
+import holotome.core.step.Describes;
+import holotome.core.step.Outcome;
+import holotome.core.step.Parameter;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
+import java.util.BitSet;
+import java.util.Set;
+
+/** Finds what is not worth its texels, and gives it fewer. */
+@Describes(
+    id = "unwrap.hidden",
+    title = "Hidden",
+    help =
+        "Finds what nobody will see of the Cast, or what the scan has no detail for, and gives it less of the texture. Charts are cut along its border and packed by it from then on.",
+    reads = {"scan", "cast", "frame"},
+    writes = {"cast"})
+public record SparseHidden(
+    @Parameter(
+            help =
+                "What is found: what is hidden from all who look, or what the scan has only few, large triangles for, as where no camera saw it",
+            preset = "hidden")
+        What what,
+    @Parameter(
+            help = "Who looks: from all around, or from the sides and above only",
+            preset = "around",
+            when = "what=hidden")
+        From from,
+    @Parameter(
+            help = "So many times the texels for the same surface as elsewhere",
+            min = Importance.LEAST,
+            max = 1,
+            preset = "0.1")
+        double times)
+    implements Step {
+  /** Directions that are looked from. */
+  private static final int DIRECTIONS = 96;
+
+  /** What is found. */
+  public enum What {
+    HIDDEN,
+    BLANK
+  }
+
+  /** Who looks. */
+  public enum From {
+    AROUND,
+    SIDES
+  }
+
+  @Override
+  public Set<Part<?>> reads() {
+    return what == What.HIDDEN ? Set.of(Part.CAST, Part.FRAME) : Set.of(Part.CAST, Part.SCAN);
+  }
+
+  @Override
+  public long memory(Workpiece in) {
+    Mesh indexed = what == What.HIDDEN ? in.cast() : in.scan();
+    return indexed == null ? 0 : 90L * indexed.triangleCount();
+  }
+
+  @Override
+  public Outcome apply(Workpiece in, Run run) {
+    Mesh cast = in.cast();
+    if (cast == null) {
+      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
+    }
+    Work finding = run.work().part(0.95, CoreWords.of("work.looking-from-all-sides"));
+    BitSet found =
+        what == What.HIDDEN
+            ? hidden(cast, in.frame(), finding)
+            : BlankSurface.of(cast, in.scan(), finding);
+    Specks.fill(cast, found, run.work().part(0.05, CoreWords.of("work.finding-neighbours")));
+    double share = share(cast, found);
+    if (found.isEmpty()) {
+      return Outcome.of(in, CoreWords.of("hidden.nothing"));
+    }
+    return Outcome.of(
+        in.withCast(Importance.given(cast, found, times)),
+        CoreWords.of("hidden.found", 100 * share, times));
+  }
+
+  private BitSet hidden(Mesh cast, Frame frame, Work work) {
+    double[] up = Vec.unit(frame.toWork().inverse().direction(new double[] {0, 0, 1}));
+    double lowest = from == From.AROUND ? -1 : 0;
+    BitSet out = SeenFrom.of(cast, SeenFrom.around(DIRECTIONS, up, lowest), work);
+    out.flip(0, cast.triangleCount());
+    return out;
+  }
+
+  private static double share(Mesh mesh, BitSet some) {
+    double of = 0;
+    double all = 0;
+    for (int t = 0; t < mesh.triangleCount(); t++) {
+      double a = Vec.length(Measures.cross(mesh, t));
+      all += a;
+      of += some.get(t) ? a : 0;
+    }
+    return all > 0 ? of / all : 0;
+  }
+}
