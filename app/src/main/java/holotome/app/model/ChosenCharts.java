@@ -1,6 +1,9 @@
 package holotome.app.model;
 
 import holotome.app.words.AppWords;
+import holotome.core.geometry.Similarity;
+import holotome.core.geometry.Vec;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -132,6 +135,41 @@ public final class ChosenCharts {
       changed.run();
     }
     return any;
+  }
+
+  /**
+   * A point of each chart that is chosen: the middle of its largest triangle, which lies in no
+   * other chart. O(T).
+   *
+   * @param toWork from the mesh's coordinates to working space
+   * @return x, y, z in turn; none where another mesh's are chosen
+   */
+  public double[] points(Mesh mesh, Similarity toWork) {
+    if (mesh != of || triangles == null) {
+      return new double[0];
+    }
+    int[] chart = sheet.charts().ofTriangle();
+    int[] largest = new int[sheet.charts().count()];
+    double[] area = new double[largest.length];
+    for (int t = triangles.nextSetBit(0); t >= 0; t = triangles.nextSetBit(t + 1)) {
+      double a = Vec.length(Measures.cross(mesh, t));
+      if (a >= area[chart[t]]) {
+        area[chart[t]] = a;
+        largest[chart[t]] = t;
+      }
+    }
+    double[] out = new double[3 * chosen.cardinality()];
+    int n = 0;
+    for (int c = chosen.nextSetBit(0); c >= 0; c = chosen.nextSetBit(c + 1)) {
+      double[] middle = new double[3];
+      for (int k = 0; k < 3; k++) {
+        double[] p = Vec.at(mesh.xyz(), mesh.triangles()[3 * largest[c] + k]);
+        middle = Vec.add(middle, Vec.mul(p, 1.0 / 3));
+      }
+      System.arraycopy(toWork.apply(middle), 0, out, n, 3);
+      n += 3;
+    }
+    return out;
   }
 
   /** How many are chosen. */

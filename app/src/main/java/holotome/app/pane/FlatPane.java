@@ -142,7 +142,8 @@ public final class FlatPane extends PicturePane {
   private Look look() {
     Workpiece w = session.shown();
     Look space = settings.look(w, w.current());
-    return space.needsUv() ? space : w.maps() != null ? Look.BAKED : Look.CHARTS;
+    boolean isFlat = space.needsUv() || space == Look.IMPORTANCE;
+    return isFlat ? space : w.maps() != null ? Look.BAKED : Look.CHARTS;
   }
 
   private Scene scene() {
@@ -156,7 +157,7 @@ public final class FlatPane extends PicturePane {
             session.charts().of(w.current()),
             maps,
             settings.map(w),
-            null,
+            settings.figures().readings(w.current(), look()),
             1);
     List<Layer> over = new ArrayList<>();
     over.add(new LineLayer(RIM, INK, 1.4f, Layer.Hidden.SHOWN));

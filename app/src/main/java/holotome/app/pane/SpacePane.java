@@ -112,14 +112,13 @@ public final class SpacePane extends PicturePane implements ViewPort {
       tool.end(this);
     }
     tool = next;
+    settings.setToolLook(next == null ? null : next.look());
     inTool = false;
     if (tool != null) {
       tool.begin(this);
     }
     refresh();
   }
-
-  // --- what is shown ---------------------------------------------------------------------------
 
   private Workpiece workpiece() {
     if (peek != null) {
@@ -142,8 +141,12 @@ public final class SpacePane extends PicturePane implements ViewPort {
 
   /** What the look is called. */
   public String lookTitle() {
-    Workpiece w = workpiece();
-    return settings.title(settings.look(w, meshOf(w)), w);
+    return settings.title(look(), workpiece());
+  }
+
+  /** How the work is shown. */
+  public Look look() {
+    return settings.look(workpiece(), mesh());
   }
 
   /** Takes the next look that the mesh at hand allows. */
@@ -156,13 +159,12 @@ public final class SpacePane extends PicturePane implements ViewPort {
 
   /** Whether it is shown how far the work lies from something. */
   public boolean showsDeviation() {
-    Workpiece w = workpiece();
-    return meshOf(w) != null && settings.look(w, meshOf(w)) == Look.DEVIATION;
+    return mesh() != null && look() == Look.DEVIATION;
   }
 
   /** Shows how far the work lies from the Scan or from what it was, or what was shown before. */
   public void switchDeviation() {
-    settings.switchLook(Look.DEVIATION, settings.look(workpiece(), mesh()));
+    settings.switchLook(Look.DEVIATION, look());
     session.changed();
   }
 
@@ -225,9 +227,8 @@ public final class SpacePane extends PicturePane implements ViewPort {
   }
 
   private Scene scene() {
-    Workpiece w = workpiece();
-    Mesh m = meshOf(w);
-    return scene(w, m == null ? null : marked(m));
+    Mesh m = mesh();
+    return scene(workpiece(), m == null ? null : marked(m));
   }
 
   /** The triangles that are hatched: what is selected of the Scan, or the charts chosen. */
@@ -242,24 +243,23 @@ public final class SpacePane extends PicturePane implements ViewPort {
 
   private Scene scene(Workpiece w, BitSet selected) {
     Mesh m = meshOf(w);
+    Look look = settings.look(w, m);
     MeshLayer subject =
         new MeshLayer(
             m,
             w.frame().toWork(),
-            settings.look(w, m),
+            look,
             selected,
             w.cast() == m ? w.maps() : null,
             settings.map(w),
-            settings.look(w, m) == Look.DEVIATION ? deviation.readings(m) : null,
+            look == Look.DEVIATION ? deviation.readings(m) : settings.figures().readings(m, look),
             1);
     boolean grid = settings.hasGrid() && w.frame().trueSize();
     List<Layer> layers = new ArrayList<>(borders.layers(m, session.stage(), w.frame().toWork()));
     if (session.stage() == Stage.MEND) {
       layers.addAll(faults.layers(m, w.frame().toWork()));
     }
-    if (subject.readings() != null) {
-      layers.addAll(deviation.layers(w.frame().toWork()));
-    }
+    layers.addAll(deviation.layers(w.frame().toWork()));
     boolean edges = tool != null && tool.isOnTriangles();
     return new Scene(subject, layers, grid, settings.setting().withEdges(edges));
   }
@@ -294,8 +294,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
   }
 
   private Box bounds() {
-    Workpiece w = workpiece();
-    return new MeshLayer(meshOf(w), w.frame().toWork(), Look.CLAY).bounds();
+    return new MeshLayer(mesh(), workpiece().frame().toWork(), Look.CLAY).bounds();
   }
 
   @Override

@@ -5,6 +5,7 @@ import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
 import holotome.core.geometry.Vec;
 import holotome.core.map.MapKind;
+import holotome.core.mesh.Importance;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.unit.Length;
@@ -12,6 +13,7 @@ import holotome.view.scene.Look;
 import holotome.view.scene.Setting;
 import java.util.EnumMap;
 import java.util.Map;
+import javafx.application.Platform;
 
 /** How the work is shown: the look of each stage, light, background, grid, and a clipping plane. */
 public final class ViewSettings {
@@ -35,8 +37,28 @@ public final class ViewSettings {
 
   private boolean turnsByMiddle;
 
+  /** The look of the tool at hand; null once another was taken, or where it has none. */
+  private Look ofTool;
+
+  private final ShownFigures figures;
+
   ViewSettings(Session session) {
     this.session = session;
+    figures = new ShownFigures(session);
+  }
+
+  /** The figures of looks that draw one for each triangle. */
+  ShownFigures figures() {
+    return figures;
+  }
+
+  /** Shows a look as long as a tool is at hand, unless another is taken; null for none. */
+  void setToolLook(Look look) {
+    if (look != ofTool) {
+      ofTool = look;
+      // The tool is still being taken up: what says how the work is shown follows after that.
+      Platform.runLater(session::changed);
+    }
   }
 
   Setting setting() {
@@ -111,7 +133,7 @@ public final class ViewSettings {
   }
 
   Look look(Workpiece w, Mesh m) {
-    Look l = looks.getOrDefault(session.stage(), preset());
+    Look l = ofTool != null ? ofTool : looks.getOrDefault(session.stage(), preset());
     if (m == null) {
       return l;
     }
@@ -133,8 +155,13 @@ public final class ViewSettings {
   }
 
   public void setLook(Look look) {
-    looks.put(session.stage(), look);
+    take(look);
     map = null;
+  }
+
+  private void take(Look look) {
+    looks.put(session.stage(), look);
+    ofTool = null;
   }
 
   /** Takes a look, or where it is the one shown already the one before it. */
@@ -149,7 +176,7 @@ public final class ViewSettings {
 
   /** Shows one map as it is, without light. */
   public void setMap(MapKind alone) {
-    looks.put(session.stage(), Look.BAKED);
+    take(Look.BAKED);
     map = alone;
   }
 
@@ -192,10 +219,11 @@ public final class ViewSettings {
           m != null
               && (!l.needsUv() || m.uv() != null)
               && (l != Look.DEVIATION || compares)
+              && (l != Look.IMPORTANCE || Importance.of(m) != null)
               && (l != Look.BAKED && l != Look.MISSED || w.maps() != null)
               && (l != Look.COLOUR && l != Look.FLAT_COLOUR || m.hasColour());
       if (can) {
-        looks.put(session.stage(), l);
+        take(l);
         return;
       }
     }

@@ -9,6 +9,7 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
+import holotome.core.reduce.GiveImportance;
 import holotome.core.reduce.MakeFacets;
 import holotome.core.reduce.MakeLevels;
 import holotome.core.reduce.Remesh;
@@ -57,6 +58,7 @@ final class ReduceTools {
         (s, t) -> AppWords.of("tools.make-a-new-surface"),
         (w, s) -> after(w.scan(), s instanceof Resurface r ? r.expected(w) : null));
     all.put(OpenCast.class, new OutsideCastTool(session));
+    all.put(GiveImportance.class, new ImportanceTool(session));
   }
 
   /** The tools in their order, by the steps they make. */

@@ -15,7 +15,7 @@ import java.util.function.Function;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 
-/** A tool of Mend that works where something is selected; its step has the picks. */
+/** A tool that works where something is selected; its step has the picks. */
 class RegionTool extends StepTool {
   /** On larger meshes it is not tried out on every edit. */
   private static final int QUICK = 1_500_000;
@@ -25,6 +25,16 @@ class RegionTool extends StepTool {
   private final Label where = new Label();
   private final SelectedPart selected;
 
+  /** A tool of Mend, tried out on every edit. */
+  RegionTool(
+      Session session,
+      Class<? extends Step> type,
+      BiFunction<Step, History, String> verb,
+      Function<Workpiece, List<Row>> estimate,
+      String everywhere) {
+    this(session, type, Stage.MEND, true, verb, estimate, everywhere);
+  }
+
   /**
    * @param everywhere what is said where nothing is selected and the step is then made everywhere;
    *     null where there must be a selection
@@ -32,10 +42,12 @@ class RegionTool extends StepTool {
   RegionTool(
       Session session,
       Class<? extends Step> type,
+      Stage stage,
+      boolean isTried,
       BiFunction<Step, History, String> verb,
       Function<Workpiece, List<Row>> estimate,
       String everywhere) {
-    super(session, type, Stage.MEND, true, Map.of(), verb, estimate);
+    super(session, type, stage, isTried, Map.of(), verb, estimate);
     triedUpTo(QUICK);
     kind = StepKind.of(type);
     selected = new SelectedPart(session, kind);

@@ -7,6 +7,7 @@ import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
+import holotome.view.scene.Look;
 import java.util.BitSet;
 import java.util.List;
 import javafx.scene.Node;
@@ -62,6 +63,11 @@ public abstract class Tool {
 
   /** What there is to see beside the parameters, below the buttons; null for nothing. */
   public Node details() {
+    return null;
+  }
+
+  /** How the work is best shown while the tool is at hand; null for as it is shown. */
+  public Look look() {
     return null;
   }
 

@@ -5,17 +5,26 @@ import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
 import holotome.core.log.History;
 import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import holotome.core.unwrap.GiveSpace;
 import holotome.core.unwrap.MakeCharts;
 import holotome.core.unwrap.PackCharts;
+import holotome.core.unwrap.ScanFit;
+import holotome.core.unwrap.SparseHidden;
 import holotome.core.words.Language;
+import holotome.view.scene.Look;
+import java.lang.ref.WeakReference;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
 
 /** The tools of the Unwrap stage: charts, and how they lie in the texture. */
 final class UnwrapTools {
@@ -27,10 +36,8 @@ final class UnwrapTools {
 
   UnwrapTools(Session session) {
     this.session = session;
-    add(MakeCharts.class, "tools.cut-and-pack-the-charts")
-        .needs(
-            w -> w.cast() == null ? AppWords.of("tools.there-is-no-cast-to") : null,
-            w -> new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class));
+    add(MakeCharts.class, "tools.cut-and-pack-the-charts");
+    needingCast((StepTool) all.get(MakeCharts.class));
     add(PackCharts.class, "tools.pack-the-charts")
         .needs(
             w ->
@@ -41,6 +48,33 @@ final class UnwrapTools {
                 w.cast() == null
                     ? new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class)
                     : new Tool.Way(AppWords.of("common.cut-charts"), MakeCharts.class));
+    all.put(SparseHidden.class, needingCast(new HiddenTool(session)));
+    all.put(GiveSpace.class, needingCast(new SpaceTool(session)));
+  }
+
+  private static StepTool needingCast(StepTool tool) {
+    return tool.needs(
+        w -> w.cast() == null ? AppWords.of("tools.there-is-no-cast-to") : null,
+        w -> new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class));
+  }
+
+  /** Finds what is hidden, and shows what came of it. */
+  private static final class HiddenTool extends StepTool {
+    HiddenTool(Session session) {
+      super(
+          session,
+          SparseHidden.class,
+          Stage.UNWRAP,
+          false,
+          Map.of(),
+          (s, t) -> AppWords.of("tools.give-less-to-it"),
+          w -> List.of());
+    }
+
+    @Override
+    public Look look() {
+      return Look.IMPORTANCE;
+    }
   }
 
   /** The tools in their order, by the steps they make. */
@@ -50,20 +84,53 @@ final class UnwrapTools {
 
   private StepTool add(Class<? extends Step> type, String verb) {
     StepTool[] self = new StepTool[1];
-    Function<Workpiece, List<Tool.Row>> rows = w -> density(w, Tools.stepOf(self[0]));
+    Label fits = new Label();
+    fits.setWrapText(true);
+    fits.getStyleClass().addAll("soft", "small");
+    fits.setId(StepKind.of(type).slug() + "-fit");
+    Function<Workpiece, List<Tool.Row>> rows = w -> density(w, Tools.stepOf(self[0]), fits);
     BiFunction<Step, History, String> says = (s, t) -> AppWords.of(verb);
-    self[0] = new StepTool(session, type, Stage.UNWRAP, false, Map.of(), says, rows);
+    self[0] =
+        new StepTool(session, type, Stage.UNWRAP, false, Map.of(), says, rows) {
+          @Override
+          public Node details() {
+            return fits;
+          }
+        };
     all.put(type, self[0]);
     return self[0];
   }
 
-  private static List<Tool.Row> density(Workpiece w, Step step) {
+  /** The sizes of picture that the scan's detail is held against, beside the one chosen. */
+  private static final int[] SIZES = {2048, 4096, 8192, 16384};
+
+  private WeakReference<Mesh> measured = new WeakReference<>(null);
+  private double area;
+  private WeakReference<Mesh> measuredScan = new WeakReference<>(null);
+  private ScanFit fit;
+
+  private List<Tool.Row> density(Workpiece w, Step step, Label fits) {
     if (w.cast() == null || step == null) {
+      fits.setText("");
       return List.of();
     }
+    if (measured.get() != w.cast()) {
+      measured = new WeakReference<>(w.cast());
+      area = Measures.area(w.cast());
+    }
+    if (measuredScan.get() != w.scan()) {
+      measuredScan = new WeakReference<>(w.scan());
+      fit = ScanFit.of(w.scan());
+    }
     int size = step instanceof PackCharts p ? p.size() : ((MakeCharts) step).size();
-    double area = Measures.area(w.cast()) * Math.pow(w.frame().toWork().scale(), 2);
-    double perMetre = Math.sqrt(USUAL_FILL * size * (double) size / area);
+    // Texels to a unit of base length, and to one of the work.
+    double texels = Math.sqrt(USUAL_FILL * size * (double) size / area);
+    double perMetre = texels / w.frame().toWork().scale();
+    String[] percent = new String[SIZES.length];
+    for (int i = 0; i < SIZES.length; i++) {
+      percent[i] = fitting(texels * SIZES[i] / size);
+    }
+    fits.setText(AppWords.of("tools.fit", (Object[]) percent));
     return List.of(
         new Tool.Row(
             "triangles",
@@ -75,5 +142,11 @@ final class UnwrapTools {
             w.frame().trueSize()
                 ? AppWords.of("tools.about-px-m", perMetre)
                 : AppWords.of("tools.about-px-unit", perMetre)));
+  }
+
+  /** How fine texels are beside the scan's detail, in percent. */
+  private String fitting(double texels) {
+    double percent = 100 * fit.share(texels);
+    return Language.format("%,.0f", percent < 10 ? percent : Math.rint(percent / 5) * 5);
   }
 }

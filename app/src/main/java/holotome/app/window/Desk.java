@@ -72,6 +72,7 @@ public final class Desk extends StackPane {
   private final ViewChips chips;
   private final Guide guide;
   private final DeviationLegend legend;
+  private final FigureLegend figures;
   private final VBox welcome = new VBox();
   private final StackPane middle = new StackPane();
 
@@ -104,10 +105,13 @@ public final class Desk extends StackPane {
     chips = new ViewChips(session, view);
     guide = new Guide(this);
     legend = new DeviationLegend(session, view);
-    middle.getChildren().addAll(panes, legend, chips, guide, welcome);
+    figures = new FigureLegend(session, view);
+    middle.getChildren().addAll(panes, legend, figures, chips, guide, welcome);
     StackPane.setAlignment(chips, Pos.TOP_CENTER);
     StackPane.setAlignment(legend, Pos.BOTTOM_LEFT);
     StackPane.setMargin(legend, new Insets(0, 0, ABOVE_SCALE, 14));
+    StackPane.setAlignment(figures, Pos.BOTTOM_LEFT);
+    StackPane.setMargin(figures, new Insets(0, 0, ABOVE_SCALE, 14));
     buildWelcome();
     HBox.setHgrow(tape, Priority.ALWAYS);
     bottom = new HBox(tape, facts);
@@ -240,6 +244,7 @@ public final class Desk extends StackPane {
     }
     view.refresh();
     legend.update();
+    figures.update();
     panes.update();
     guide.update();
   }

@@ -9,7 +9,6 @@ import holotome.view.scene.Readings;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Cursor;
-import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
@@ -27,10 +26,6 @@ import javafx.scene.text.TextAlignment;
  * hold of at any place it is stretched: that reading stays under the pointer.
  */
 final class DeviationScale extends StackPane {
-  private static final Color INK = Color.web("#1D2B33");
-  private static final Color SOFT = Color.web("#54626A");
-  private static final Color LIGHT = Color.web("#E8E4DA");
-  private static final Color SOFT_LIGHT = Color.web("#A9B4B6");
   private static final double WIDTH = 360;
   private static final double HEAP = 40;
   private static final double STRIP = 10;
@@ -126,11 +121,11 @@ final class DeviationScale extends StackPane {
     }
     g.setFont(Font.font("IBM Plex Mono", 11));
     g.setTextBaseline(VPos.BOTTOM);
-    g.setFill(ink());
+    g.setFill(LegendInk.of(this));
     text(g, TextAlignment.LEFT, "−" + end, 0);
     text(g, TextAlignment.CENTER, "0", WIDTH / 2);
     text(g, TextAlignment.RIGHT, "+" + end, WIDTH);
-    g.setFill(isOnSlate() ? SOFT_LIGHT : SOFT);
+    g.setFill(LegendInk.soft(this));
     g.setFont(Font.font("IBM Plex Sans", 11));
     text(g, TextAlignment.CENTER, AppWords.of("deviation.inside"), WIDTH * 0.31);
     text(g, TextAlignment.CENTER, AppWords.of("deviation.outside"), WIDTH * 0.69);
@@ -158,7 +153,7 @@ final class DeviationScale extends StackPane {
       double h = (HEAP - 3) * Math.sqrt(share[i] / high);
       g.setFill(colour(colours, range * (2 * (i + 0.5) / n - 1)));
       g.fillRect(WIDTH * i / n, HEAP - h, WIDTH / n - 0.5, h);
-      g.setFill(ink());
+      g.setFill(LegendInk.of(this));
       g.fillRect(WIDTH * i / n, HEAP - h - 0.8, WIDTH / n - 0.5, 0.8);
     }
   }
@@ -169,7 +164,7 @@ final class DeviationScale extends StackPane {
       g.setFill(colour(colours, range * (2 * (i + 0.5) / n - 1)));
       g.fillRect(WIDTH * i / n, HEAP, WIDTH / n + 0.5, STRIP);
     }
-    g.setStroke(ink());
+    g.setStroke(LegendInk.of(this));
     g.setLineWidth(1);
     g.strokeRect(0.5, HEAP + 0.5, WIDTH - 1, STRIP - 1);
     g.strokeLine(WIDTH / 2, HEAP, WIDTH / 2, HEAP + STRIP + 3);
@@ -178,24 +173,11 @@ final class DeviationScale extends StackPane {
   /** A tolerance: a line through heap and strip. */
   private void mark(GraphicsContext g, double at) {
     double x = Math.round(WIDTH * (at + 1) / 2) + 0.5;
-    g.setStroke(ink());
+    g.setStroke(LegendInk.of(this));
     g.setLineWidth(1);
     g.setLineDashes(3, 2);
     g.strokeLine(x, 2, x, HEAP + STRIP + 3);
     g.setLineDashes();
-  }
-
-  private Color ink() {
-    return isOnSlate() ? LIGHT : INK;
-  }
-
-  private boolean isOnSlate() {
-    for (Node n = this; n != null; n = n.getParent()) {
-      if (n.getStyleClass().contains("slate")) {
-        return true;
-      }
-    }
-    return false;
   }
 
   private static Color colour(Readings colours, double value) {

@@ -27,8 +27,10 @@ import holotome.core.reduce.Role;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.unit.Length;
+import holotome.core.unwrap.GiveSpace;
 import holotome.core.unwrap.MakeCharts;
 import holotome.core.unwrap.PackCharts;
+import holotome.core.unwrap.SparseHidden;
 import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.List;
@@ -438,10 +440,38 @@ final class Findings {
               MakeCharts.class));
     }
     String said = lastNote(Findings::unwraps);
+    Step given = spaceNotGiven();
+    if (given != null) {
+      boolean isWhole = given instanceof GiveSpace g && g.charts() != null;
+      return List.of(
+          finding(
+              Severity.WARN,
+              AppWords.of("findings.space-not-given"),
+              AppWords.of(isWhole ? "findings.pack-for-space" : "findings.cut-for-space"),
+              null,
+              AppWords.of(isWhole ? "tools.pack-the-charts" : "common.cut-charts"),
+              isWhole ? PackCharts.class : MakeCharts.class));
+    }
     return List.of(
         Finding.good(
             AppWords.of("findings.unwrapped"),
             said.isEmpty() ? AppWords.of("findings.it-came-with-charts") : said + "."));
+  }
+
+  /** The last step that asks for more or less space and was not followed by charts; or null. */
+  private Step spaceNotGiven() {
+    Step asked = null;
+    for (History.Line l : session.history().lines()) {
+      Step s = l.entry().step();
+      if (l.entry().on() && (s instanceof GiveSpace || s instanceof SparseHidden)) {
+        // One that was given to a part needs cutting, whatever charts came later.
+        boolean isPart = asked != null && !(asked instanceof GiveSpace g && g.charts() != null);
+        asked = isPart ? asked : s;
+      } else if (l.entry().on() && unwraps(s)) {
+        asked = null;
+      }
+    }
+    return asked;
   }
 
   private List<Finding> bake(Workpiece w) {

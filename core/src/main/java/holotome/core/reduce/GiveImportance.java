@@ -12,6 +12,7 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.words.CoreWords;
+import holotome.core.words.Language;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
@@ -70,6 +71,6 @@ public record GiveImportance(
     }
     return Outcome.of(
         in.withScan(Importance.given(scan, set, times)),
-        CoreWords.of("importance.given", set.cardinality(), times));
+        CoreWords.of("importance.given", set.cardinality(), Language.figure(times)));
   }
 }

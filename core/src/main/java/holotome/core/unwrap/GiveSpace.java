@@ -12,6 +12,7 @@ import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
+import holotome.core.words.Language;
 import java.util.BitSet;
 import java.util.List;
 
@@ -64,7 +65,7 @@ public record GiveSpace(
     }
     return Outcome.of(
         in.withCast(Importance.given(cast, set, times)),
-        CoreWords.of("importance.given", set.cardinality(), times));
+        CoreWords.of("importance.given", set.cardinality(), Language.figure(times)));
   }
 
   /** What was selected on the Scan means the same place on the Cast, but for stored triangles. */

@@ -16,6 +16,7 @@ import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
+import holotome.core.words.Language;
 import java.util.BitSet;
 import java.util.Set;
 
@@ -89,7 +90,7 @@ public record SparseHidden(
     }
     return Outcome.of(
         in.withCast(Importance.given(cast, found, times)),
-        CoreWords.of("hidden.found", 100 * share, times));
+        CoreWords.of("hidden.found", 100 * share, Language.figure(times)));
   }
 
   private BitSet hidden(Mesh cast, Frame frame, Work work) {

@@ -1,5 +1,7 @@
 package holotome.core.words;
 
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.text.DecimalFormatSymbols;
 import java.util.Locale;
 
@@ -70,6 +72,13 @@ public enum Language {
   public static String typed(String figure) {
     boolean comma = DecimalFormatSymbols.getInstance(now.locale).getDecimalSeparator() == ',';
     return comma ? figure.replace(',', '.') : figure;
+  }
+
+  /** A figure of four digits at most, without noughts at the end. */
+  public static String figure(double value) {
+    String plain =
+        new BigDecimal(value).round(new MathContext(4)).stripTrailingZeros().toPlainString();
+    return plain.replace('.', DecimalFormatSymbols.getInstance(now.locale).getDecimalSeparator());
   }
 
   /** Figures put into a pattern as they are written in the language spoken. */

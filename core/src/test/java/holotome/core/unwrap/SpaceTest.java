@@ -8,9 +8,12 @@ import holotome.core.FlatCheck;
 import holotome.core.Shapes;
 import holotome.core.frame.Frame;
 import holotome.core.geometry.Vec;
+import holotome.core.image.Raster;
 import holotome.core.mesh.Importance;
+import holotome.core.mesh.Material;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Uv;
 import holotome.core.part.Workpiece;
 import holotome.core.select.Heights;
 import holotome.core.select.Pick;
@@ -247,5 +250,69 @@ class SpaceTest {
     rough.set(3 * sheet.triangleCount() / 4 + 101);
     Specks.fill(sheet, rough, Work.unwatched());
     assertThat(rough).isEqualTo(found);
+  }
+
+  private static Mesh laidFlat(Mesh sheet, float u, float v) {
+    float[] uv = new float[2 * sheet.vertexCount()];
+    for (int i = 0; i < sheet.vertexCount(); i++) {
+      uv[2 * i] = u * sheet.xyz()[3 * i];
+      uv[2 * i + 1] = v * sheet.xyz()[3 * i + 1];
+    }
+    return sheet.withUv(new Uv(uv, sheet.triangles()));
+  }
+
+  /** Closed forms: twice as wide as it was is 1, in whatever direction; half the density is -1. */
+  @Test
+  void figuresOfEachTriangle() {
+    for (float f : TextureFields.stretch(laidFlat(Shapes.sheet(1, 4), 0.8f, 0.4f), none())) {
+      assertThat(f).isCloseTo(1f, within(1e-5f));
+    }
+    double c = Math.sqrt(0.5);
+    Mesh sheet = Shapes.sheet(1, 4);
+    float[] uv = new float[2 * sheet.vertexCount()];
+    for (int i = 0; i < sheet.vertexCount(); i++) {
+      double x = sheet.xyz()[3 * i];
+      double y = sheet.xyz()[3 * i + 1];
+      // Turned by 45 degrees, then three times as wide.
+      uv[2 * i] = (float) (3 * c * (x - y));
+      uv[2 * i + 1] = (float) (c * (x + y));
+    }
+    for (float f : TextureFields.stretch(sheet.withUv(new Uv(uv, sheet.triangles())), none())) {
+      assertThat(f).isCloseTo((float) (Math.log(3) / Math.log(2)), within(1e-5f));
+    }
+    Mesh two = Shapes.together(Shapes.sheet(1, 4), Shapes.moved(Shapes.sheet(1, 4), 0, 0, 5));
+    float[] both = new float[2 * two.vertexCount()];
+    for (int i = 0; i < two.vertexCount(); i++) {
+      float by = two.xyz()[3 * i + 2] > 1 ? 0.2f : 0.1f;
+      both[2 * i] = by * two.xyz()[3 * i];
+      both[2 * i + 1] = by * two.xyz()[3 * i + 1];
+    }
+    float[] density = TextureFields.density(two.withUv(new Uv(both, two.triangles())), none());
+    // The mean area is that of 0.025.
+    double low = Math.log(0.1 / Math.sqrt(0.025)) / Math.log(2);
+    for (int t = 0; t < density.length; t++) {
+      assertThat((double) density[t])
+          .isCloseTo(t < density.length / 2 ? low : low + 1, within(1e-5));
+    }
+    float[] flat = TextureFields.stretch(laidFlat(Shapes.sheet(1, 4), 1, 0), none());
+    assertThat(flat[3]).isNaN();
+  }
+
+  private static Work none() {
+    return Work.unwatched();
+  }
+
+  /** Points of a grid, and the pixels of a picture that is laid over twice the square. */
+  @Test
+  void theScansOwnDetail() {
+    assertThat(ScanFit.of(Shapes.sheet(2, 49)).perLength()).isCloseTo(25, within(1e-6));
+    Raster picture = new Raster(100, 50, new int[5000]);
+    Mesh sheet = laidFlat(Shapes.sheet(2, 8), 0.5f, 0.5f);
+    Mesh textured =
+        sheet.withMaterials(
+            new short[sheet.triangleCount()], List.of(new Material("m", 0xffffffff, picture)));
+    assertThat(ScanFit.of(textured).perLength()).isCloseTo(Math.sqrt(5000) / 2, within(1e-3));
+    assertThat(ScanFit.of(textured).share(Math.sqrt(5000))).isCloseTo(2, within(1e-4));
+    assertThat(ScanFit.of(new Mesh(new float[0], new int[0])).share(5)).isZero();
   }
 }

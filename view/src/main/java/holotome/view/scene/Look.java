@@ -16,6 +16,9 @@ public enum Look {
   DEVIATION,
   CHARTS,
   CHECKER,
+  STRETCH,
+  DENSITY,
+  IMPORTANCE,
   BAKED,
   MISSED;
 
@@ -25,6 +28,14 @@ public enum Look {
 
   /** Whether the look needs texture coordinates. */
   public boolean needsUv() {
-    return this == CHARTS || this == CHECKER || this == BAKED || this == MISSED;
+    return switch (this) {
+      case CHARTS, CHECKER, STRETCH, DENSITY, BAKED, MISSED -> true;
+      default -> false;
+    };
+  }
+
+  /** Whether the look draws {@link Readings}. */
+  public boolean hasReadings() {
+    return this == DEVIATION || this == STRETCH || this == DENSITY || this == IMPORTANCE;
   }
 }

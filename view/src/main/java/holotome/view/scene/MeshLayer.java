@@ -16,7 +16,7 @@ import java.util.BitSet;
  * @param maps for the looks that show baked pictures; null for none
  * @param alone the one map that {@link Look#BAKED} shows as it is, without light; null for all of
  *     them together
- * @param readings for {@link Look#DEVIATION}; null for none
+ * @param readings for looks that draw some ({@link Look#hasReadings}); null for none
  * @param strength 1 for a surface that hides what is behind it, less for one that lets it through
  */
 public record MeshLayer(

@@ -1,14 +1,16 @@
 package holotome.view.scene;
 
 /**
- * A number for each vertex of a mesh, drawn by colour: what lies below nought and what above are
- * told apart by hue, how far by darkness, in steps that can be read off a legend.
+ * A number for each vertex of a mesh, or for each triangle, drawn by colour: what lies below nought
+ * and what above are told apart by hue, how far by darkness, in steps that can be read off a
+ * legend.
  *
- * @param ofVertex one per vertex; NaN where there is none
+ * @param values one per vertex, or per triangle; NaN where there is none
+ * @param isOfTriangles whether there is one per triangle
  * @param range what is as far as this from nought, or farther, has the last colour; above 0
  * @param within what is no farther than this from nought is as good as nought; 0 for nothing
  */
-public record Readings(float[] ofVertex, double range, double within) {
+public record Readings(float[] values, boolean isOfTriangles, double range, double within) {
 
   /** So many steps of colour lie to either side of nought. */
   public static final int STEPS = 6;
@@ -31,6 +33,11 @@ public record Readings(float[] ofVertex, double range, double within) {
     }
   }
 
+  /** One per vertex. */
+  public Readings(float[] ofVertex, double range, double within) {
+    this(ofVertex, false, range, within);
+  }
+
   /** The colour of a reading, opaque. */
   public int colour(double value) {
     if (Double.isNaN(value)) {
@@ -46,9 +53,11 @@ public record Readings(float[] ofVertex, double range, double within) {
 
   /** The reading inside a triangle, by the weights of its second and third corner. */
   double at(int[] triangles, int t, double u, double v) {
-    return (1 - u - v) * ofVertex[triangles[3 * t]]
-        + u * ofVertex[triangles[3 * t + 1]]
-        + v * ofVertex[triangles[3 * t + 2]];
+    return isOfTriangles
+        ? values[t]
+        : (1 - u - v) * values[triangles[3 * t]]
+            + u * values[triangles[3 * t + 1]]
+            + v * values[triangles[3 * t + 2]];
   }
 
   /** The colour inside a triangle, by the weights of its second and third corner. */
@@ -58,6 +67,6 @@ public record Readings(float[] ofVertex, double range, double within) {
 
   /** Readings of the same with another range. */
   public Readings withRange(double other) {
-    return new Readings(ofVertex, other, within);
+    return new Readings(values, isOfTriangles, other, within);
   }
 }

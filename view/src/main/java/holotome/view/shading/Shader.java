@@ -62,7 +62,7 @@ public final class Shader {
     this.buffer = buffer;
     this.selected = scene.selected();
     hasUv = mesh.uv() != null;
-    readings = scene.look() == Look.DEVIATION ? scene.subject().readings() : null;
+    readings = scene.look().hasReadings() ? scene.subject().readings() : null;
     boolean hasLines =
         scene.look() == Look.WIRE || scene.look() == Look.BARE_WIRE || scene.setting().edges();
     inner = hasLines ? prepared.inner() : null;
@@ -380,7 +380,7 @@ public final class Shader {
         case NORMALS -> Light.direction(nx, ny, nz, 1);
         case RELIEF -> relief();
         case FACING -> lit(front ? FRONT : BACK);
-        case DEVIATION -> lit(readings == null ? CLAY : reading());
+        case DEVIATION, STRETCH, DENSITY, IMPORTANCE -> lit(readings == null ? CLAY : reading());
         case CHARTS -> charts == null ? lit(CLAY) : lit(chartColour(charts[t]));
         case CHECKER -> checker();
         case BAKED -> baked();
