@@ -66,7 +66,7 @@ class SpaceWindowTest extends WindowCase {
   @Test
   void aChartChosenInTheFlatPaneGetsMoreSpace() {
     charted();
-    d.keys(KeyCode.DIGIT4);
+    d.keys(KeyCode.DIGIT5);
     d.settle();
     assertThat(look()).isEqualTo(Look.IMPORTANCE);
     assertThat(d.text("figure-legend-title")).contains("alike");
@@ -110,7 +110,7 @@ class SpaceWindowTest extends WindowCase {
   @Test
   void whatIsHiddenGetsLess() {
     charted();
-    d.keys(KeyCode.DIGIT3);
+    d.keys(KeyCode.DIGIT4);
     d.settle();
     d.choose("field-from", 1);
     d.settle();

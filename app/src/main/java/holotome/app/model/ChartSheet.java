@@ -8,10 +8,10 @@ import holotome.core.topology.Charts;
 /**
  * The charts of a mesh, as the flat pane shows them.
  *
- * @param outlines as {@link Charts#outlines}
+ * @param outlines of all of them
  * @param area the share of the square that they take
  */
-public record ChartSheet(Charts charts, double[] outlines, double area) {
+public record ChartSheet(Charts charts, Charts.Outlines outlines, double area) {
 
   /** Finds them; a second or so for a million triangles. */
   static ChartSheet of(Mesh mesh, Work work) {

@@ -6,6 +6,7 @@ import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 
@@ -39,12 +40,97 @@ public final class ChosenCharts {
     return sheet;
   }
 
-  /** Lets go of the charts of all meshes but this one; null for all. */
+  /**
+   * Lets go of the charts of all meshes but this one; null for all. Where it is the same surface,
+   * with charts moved, cut or weighed anew, those that have the same places stay chosen.
+   */
   void keepOnly(Mesh mesh) {
-    if (mesh != of) {
-      jobs.stopLooking(this);
-      begin(null);
+    if (mesh == of) {
+      return;
     }
+    jobs.stopLooking(this);
+    boolean isSame =
+        mesh != null && of != null && mesh.uv() != null && mesh.triangles() == of.triangles();
+    int[] kept = isSame ? largest(of) : new int[0];
+    begin(null);
+    if (kept.length > 0) {
+      begin(mesh);
+      later.add(() -> chooseAll(mesh, kept));
+      asked = true;
+      find(mesh);
+    }
+  }
+
+  private void chooseAll(Mesh mesh, int[] ofTriangles) {
+    if (mesh == of && sheet != null) {
+      for (int t : ofTriangles) {
+        chosen.set(sheet.charts().ofTriangle()[t]);
+      }
+      take();
+    }
+  }
+
+  /**
+   * Chooses the charts that lie within a frame in the texture.
+   *
+   * @param frame low u, low v, high u, high v
+   * @param add whether they join those chosen
+   */
+  public void chooseWithin(Mesh mesh, double[] frame, boolean add) {
+    if (mesh != of || sheet == null) {
+      return;
+    }
+    BitSet out = new BitSet();
+    double[] ends = sheet.outlines().ends();
+    for (int i = 0; i < ends.length; i += 3) {
+      boolean isIn =
+          ends[i] >= frame[0]
+              && ends[i] <= frame[2]
+              && ends[i + 1] >= frame[1]
+              && ends[i + 1] <= frame[3];
+      if (!isIn) {
+        out.set(sheet.outlines().chart()[i / 6]);
+      }
+    }
+    BitSet within = new BitSet();
+    for (int c : sheet.outlines().chart()) {
+      within.set(c, !out.get(c));
+    }
+    if (!add) {
+      chosen.clear();
+    }
+    chosen.or(within);
+    take();
+  }
+
+  private void take() {
+    triangles = chosen.isEmpty() ? null : trianglesOf(chosen);
+    changed.run();
+  }
+
+  /** Whether the chart of a triangle is chosen. */
+  public boolean isChosen(Mesh mesh, int triangle) {
+    return mesh == of
+        && sheet != null
+        && triangle >= 0
+        && chosen.get(sheet.charts().ofTriangle()[triangle]);
+  }
+
+  /** The outlines of the charts that are chosen, or of the others: 6 doubles an edge. */
+  public double[] outlines(Mesh mesh, boolean ofChosen) {
+    if (mesh != of || sheet == null) {
+      return new double[0];
+    }
+    double[] ends = sheet.outlines().ends();
+    double[] out = new double[ends.length];
+    int n = 0;
+    for (int e = 0; e < ends.length / 6; e++) {
+      if (chosen.get(sheet.outlines().chart()[e]) == ofChosen) {
+        System.arraycopy(ends, 6 * e, out, n, 6);
+        n += 6;
+      }
+    }
+    return Arrays.copyOf(out, n);
   }
 
   /** Looks once more for charts that were not found, because that was cancelled. */
@@ -111,8 +197,7 @@ public final class ChosenCharts {
     if (triangle >= 0) {
       chosen.set(sheet.charts().ofTriangle()[triangle], !add || !was);
     }
-    triangles = chosen.isEmpty() ? null : trianglesOf(chosen);
-    changed.run();
+    take();
   }
 
   private BitSet trianglesOf(BitSet these) {
@@ -145,8 +230,28 @@ public final class ChosenCharts {
    * @return x, y, z in turn; none where another mesh's are chosen
    */
   public double[] points(Mesh mesh, Similarity toWork) {
-    if (mesh != of || triangles == null) {
-      return new double[0];
+    int[] largest = mesh == of ? largest(mesh) : new int[0];
+    double[] out = new double[3 * largest.length];
+    for (int i = 0; i < largest.length; i++) {
+      System.arraycopy(middle(mesh, largest[i], toWork), 0, out, 3 * i, 3);
+    }
+    return out;
+  }
+
+  /** The middle of a triangle in working space. */
+  public static double[] middle(Mesh mesh, int triangle, Similarity toWork) {
+    double[] middle = new double[3];
+    for (int k = 0; k < 3; k++) {
+      double[] p = Vec.at(mesh.xyz(), mesh.triangles()[3 * triangle + k]);
+      middle = Vec.add(middle, Vec.mul(p, 1.0 / 3));
+    }
+    return toWork.apply(middle);
+  }
+
+  /** The largest triangle of each chart that is chosen. */
+  private int[] largest(Mesh mesh) {
+    if (triangles == null) {
+      return new int[0];
     }
     int[] chart = sheet.charts().ofTriangle();
     int[] largest = new int[sheet.charts().count()];
@@ -158,18 +263,7 @@ public final class ChosenCharts {
         largest[chart[t]] = t;
       }
     }
-    double[] out = new double[3 * chosen.cardinality()];
-    int n = 0;
-    for (int c = chosen.nextSetBit(0); c >= 0; c = chosen.nextSetBit(c + 1)) {
-      double[] middle = new double[3];
-      for (int k = 0; k < 3; k++) {
-        double[] p = Vec.at(mesh.xyz(), mesh.triangles()[3 * largest[c] + k]);
-        middle = Vec.add(middle, Vec.mul(p, 1.0 / 3));
-      }
-      System.arraycopy(toWork.apply(middle), 0, out, n, 3);
-      n += 3;
-    }
-    return out;
+    return chosen.stream().map(c -> largest[c]).toArray();
   }
 
   /** How many are chosen. */

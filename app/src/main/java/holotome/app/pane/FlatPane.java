@@ -2,6 +2,8 @@ package holotome.app.pane;
 
 import holotome.app.model.ChartSheet;
 import holotome.app.model.Session;
+import holotome.app.tool.FlatPort;
+import holotome.app.tool.FlatTool;
 import holotome.app.tool.Marks;
 import holotome.app.words.AppWords;
 import holotome.core.geometry.Box;
@@ -19,6 +21,7 @@ import holotome.view.scene.Scene;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.IntConsumer;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.MouseButton;
@@ -32,7 +35,7 @@ import javafx.scene.text.TextAlignment;
  * as it has one, drawn as that is. The same mouse shifts it and comes closer; a click chooses a
  * chart, Shift + click one more.
  */
-public final class FlatPane extends PicturePane {
+public final class FlatPane extends PicturePane implements FlatPort {
   private static final Box SQUARE = new Box(0, 0, 0, 1, 1, 0);
   private static final int INK = 0xff1d2b33;
 
@@ -46,6 +49,9 @@ public final class FlatPane extends PicturePane {
   private final Navigation navigation = new Navigation(new Ground(), this, false);
   private ChartSheet shown;
 
+  /** The tool that the left button went down for. */
+  private FlatTool held;
+
   /** Whether the user came closer: then it stays there when the pane is made larger. */
   private boolean placed;
 
@@ -57,7 +63,8 @@ public final class FlatPane extends PicturePane {
     setAccessibleText(AppWords.of("flat-pane.charts-and-maps-in-the"));
     setMinSize(160, 160);
     addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
-    addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> placed |= navigation.dragged(e));
+    addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
+    addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
     addEventHandler(ScrollEvent.SCROLL, this::scrolled);
   }
 
@@ -76,7 +83,7 @@ public final class FlatPane extends PicturePane {
 
     @Override
     public void pick(double x, double y, Consumer<double[]> answer) {
-      double[] r = navigation.camera().ray(x, y, (int) getWidth(), (int) getHeight());
+      double[] r = place(x, y);
       answer.accept(new double[] {r[0], r[1], 0});
     }
   }
@@ -107,18 +114,51 @@ public final class FlatPane extends PicturePane {
   private void pressed(MouseEvent e) {
     navigation.pressed(e, settings.turnsByMiddle());
     Mesh mesh = mesh();
+    held = null;
     if (e.getButton() == MouseButton.PRIMARY && mesh != null && shown != null) {
-      worker()
-          .pick(
-              request(true),
-              e.getX() * Density.of(this),
-              e.getY() * Density.of(this),
-              t -> {
-                if (mesh() == mesh) {
-                  session.charts().choose(mesh, t, e.isShiftDown());
-                }
-              });
+      held = session.lookBack() < 0 && settings.tool() instanceof FlatTool t ? t : null;
+      if (held != null) {
+        held.flatPressed(this, e);
+      } else {
+        pickTriangle(e.getX(), e.getY(), t -> session.charts().choose(mesh, t, e.isShiftDown()));
+      }
     }
+  }
+
+  private void dragged(MouseEvent e) {
+    if (held != null) {
+      held.flatDragged(this, e);
+    } else {
+      placed |= navigation.dragged(e);
+    }
+  }
+
+  private void released(MouseEvent e) {
+    if (held != null) {
+      held.flatReleased(this, e);
+      held = null;
+    }
+  }
+
+  @Override
+  public void pickTriangle(double x, double y, IntConsumer answer) {
+    Mesh mesh = mesh();
+    worker()
+        .pick(
+            request(true),
+            x * Density.of(this),
+            y * Density.of(this),
+            t -> {
+              if (mesh() == mesh) {
+                answer.accept(t);
+              }
+            });
+  }
+
+  @Override
+  public double[] place(double x, double y) {
+    double[] r = navigation.camera().ray(x, y, (int) getWidth(), (int) getHeight());
+    return new double[] {r[0], r[1]};
   }
 
   /** The Cast as shown, if it has charts. */
@@ -161,7 +201,7 @@ public final class FlatPane extends PicturePane {
             1);
     List<Layer> over = new ArrayList<>();
     over.add(new LineLayer(RIM, INK, 1.4f, Layer.Hidden.SHOWN));
-    over.add(new LineLayer(shown.outlines(), INK, 0.9f, Layer.Hidden.SHOWN));
+    over.add(new LineLayer(shown.outlines().ends(), INK, 0.9f, Layer.Hidden.SHOWN));
     return new Scene(charts, over, false, settings.setting().withClip(null));
   }
 
@@ -180,7 +220,7 @@ public final class FlatPane extends PicturePane {
     return super.isExactShown() || mesh() == null;
   }
 
-  /** A point of the texture square in pixels of the pane. */
+  @Override
   public double[] project(double u, double v) {
     double[] m = navigation.camera().toPixels((int) getWidth(), (int) getHeight(), SQUARE);
     return new double[] {m[0] * u + m[1] * v + m[3], m[4] * u + m[5] * v + m[7]};
@@ -202,6 +242,9 @@ public final class FlatPane extends PicturePane {
     }
     g.setTextAlign(TextAlignment.LEFT);
     Marks.text(g, caption(), 14, getHeight() - 18);
+    if (settings.tool() instanceof FlatTool t && session.lookBack() < 0) {
+      t.drawFlat(this, g);
+    }
   }
 
   private String caption() {

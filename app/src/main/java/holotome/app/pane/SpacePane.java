@@ -112,7 +112,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
       tool.end(this);
     }
     tool = next;
-    settings.setToolLook(next == null ? null : next.look());
+    settings.setTool(next);
     inTool = false;
     if (tool != null) {
       tool.begin(this);

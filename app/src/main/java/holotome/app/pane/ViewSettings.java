@@ -2,6 +2,7 @@ package holotome.app.pane;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.tool.Tool;
 import holotome.app.words.AppWords;
 import holotome.core.geometry.Vec;
 import holotome.core.map.MapKind;
@@ -37,6 +38,8 @@ public final class ViewSettings {
 
   private boolean turnsByMiddle;
 
+  private Tool tool;
+
   /** The look of the tool at hand; null once another was taken, or where it has none. */
   private Look ofTool;
 
@@ -52,8 +55,15 @@ public final class ViewSettings {
     return figures;
   }
 
-  /** Shows a look as long as a tool is at hand, unless another is taken; null for none. */
-  void setToolLook(Look look) {
+  /** The tool at hand; null for none. */
+  Tool tool() {
+    return tool;
+  }
+
+  /** Shows the look of a tool as long as that is at hand, unless another is taken. */
+  void setTool(Tool next) {
+    tool = next;
+    Look look = next == null ? null : next.look();
     if (look != ofTool) {
       ofTool = look;
       // The tool is still being taken up: what says how the work is shown follows after that.

@@ -10,6 +10,7 @@ import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
+import holotome.core.unwrap.ArrangeCharts;
 import holotome.core.unwrap.GiveSpace;
 import holotome.core.unwrap.MakeCharts;
 import holotome.core.unwrap.PackCharts;
@@ -48,6 +49,7 @@ final class UnwrapTools {
                 w.cast() == null
                     ? new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class)
                     : new Tool.Way(AppWords.of("common.cut-charts"), MakeCharts.class));
+    all.put(ArrangeCharts.class, new ArrangeTool(session));
     all.put(SparseHidden.class, needingCast(new HiddenTool(session)));
     all.put(GiveSpace.class, needingCast(new SpaceTool(session)));
   }

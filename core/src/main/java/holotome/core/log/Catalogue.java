@@ -46,6 +46,7 @@ import holotome.core.trim.CutSelection;
 import holotome.core.trim.KeepIslands;
 import holotome.core.trim.PlaneCut;
 import holotome.core.trim.TrimFringe;
+import holotome.core.unwrap.ArrangeCharts;
 import holotome.core.unwrap.GiveSpace;
 import holotome.core.unwrap.MakeCharts;
 import holotome.core.unwrap.PackCharts;
@@ -104,6 +105,7 @@ public final class Catalogue {
               PackCharts.class,
               GiveSpace.class,
               SparseHidden.class,
+              ArrangeCharts.class,
               BakeMaps.class,
               WriteAsset.class)
           .map(StepKind::of)

@@ -5,13 +5,13 @@ import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 
 /** The triangle nearest to a point, without any structure made first; one parallel pass. */
-final class NearestTriangle {
+public final class NearestTriangle {
   private static final int GRAIN = 1 << 15;
 
   private NearestTriangle() {}
 
   /** Its number; of equally near ones the first. */
-  static int of(Mesh mesh, double[] point, Work work) {
+  public static int of(Mesh mesh, double[] point, Work work) {
     int n = mesh.triangleCount();
     int chunks = Parallel.chunks(n, GRAIN);
     int[] best = new int[chunks];

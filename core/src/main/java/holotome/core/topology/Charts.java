@@ -35,19 +35,27 @@ public record Charts(Mesh flat, int count, int[] ofTriangle) {
   }
 
   /**
-   * The outlines of all charts: of each edge that one triangle alone has in the texture its two
-   * ends, (u, v, 0) each, 6 doubles an edge.
+   * Outlines of charts.
+   *
+   * @param ends of each edge that one triangle alone has in the texture its two ends, (u, v, 0)
+   *     each, 6 doubles an edge
+   * @param chart of each edge
    */
-  public double[] outlines(Work work) {
+  public record Outlines(double[] ends, int[] chart) {}
+
+  /** The outlines of all charts. */
+  public Outlines outlines(Work work) {
     int[] twin = Adjacency.of(flat, work).twin();
     int n = 0;
     for (int t : twin) {
       n += t < 0 ? 1 : 0;
     }
     double[] out = new double[6 * n];
+    int[] chart = new int[n];
     int at = 0;
     for (int h = 0; h < twin.length; h++) {
       if (twin[h] < 0) {
+        chart[at / 6] = ofTriangle[h / 3];
         for (int end : new int[] {h, Adjacency.next(h)}) {
           int v = flat.triangles()[end];
           for (int k = 0; k < 3; k++) {
@@ -56,7 +64,7 @@ public record Charts(Mesh flat, int count, int[] ofTriangle) {
         }
       }
     }
-    return out;
+    return new Outlines(out, chart);
   }
 
   /** The share of the square that the triangles take, those laid over each other twice. */

@@ -59,7 +59,7 @@ public record GiveSpace(
     BitSet set = new BitSet();
     set.set(0, cast.triangleCount());
     if (charts != null) {
-      set = ChartPoints.triangles(cast, charts, in.frame(), run.work());
+      set = ChartPoints.of(cast, in.frame(), run.work()).triangles(charts);
     } else if (picks != null) {
       set = selected(in, run.work());
     }

@@ -317,6 +317,13 @@ class EveryStepTest {
                 "do", "unwrap.space", "picks", List.of(Map.of("height", Map.of("from", "30 cm")))),
             List.of(CAST)),
         given(Map.of("do", "unwrap.hidden", "from", "sides"), List.of(CAST)),
+        given(
+            Map.of(
+                "do",
+                "unwrap.arrange",
+                "edits",
+                List.of(Map.of("charts", List.of(0, 0, 0.5), "move", List.of(0.1, 0), "turn", 30))),
+            List.of(CAST, CHARTS)),
         given(Map.of("do", "unwrap.hidden", "what", "blank"), List.of(CAST)),
         given(BAKED, List.of(CAST, CHARTS)),
         given(

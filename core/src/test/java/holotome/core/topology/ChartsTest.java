@@ -66,7 +66,7 @@ class ChartsTest {
   /** Each chart of 4 x 4 squares has 16 rim edges; their length is its perimeter by formula. */
   @Test
   void outlinesAreTheRimsOfTheCharts() {
-    double[] o = Charts.of(grid(12, 3, 0.02), Work.unwatched()).outlines(Work.unwatched());
+    double[] o = Charts.of(grid(12, 3, 0.02), Work.unwatched()).outlines(Work.unwatched()).ends();
     assertThat(o).hasSize(6 * 9 * 16);
     double length = 0;
     for (int i = 0; i < o.length; i += 6) {

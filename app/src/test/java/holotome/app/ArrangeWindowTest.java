@@ -1,0 +1,168 @@
+package holotome.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import holotome.app.pane.FlatPane;
+import holotome.core.mesh.Mesh;
+import holotome.core.unwrap.ArrangeCharts;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.Test;
+
+/** Charts moved, turned, scaled and bent in the flat pane by pointer and keys. */
+class ArrangeWindowTest extends WindowCase {
+  private Node flat;
+
+  @Override
+  int triangles() {
+    return 60_000;
+  }
+
+  /** A box whose six sides are six charts, three by two in the square, as the Cast. */
+  private void crate() throws IOException {
+    StringBuilder s = new StringBuilder();
+    for (int i = 0; i < 8; i++) {
+      s.append("v %d %d %d%n".formatted(i & 1, i >> 1 & 1, i >> 2 & 1));
+    }
+    int[][] sides = {
+      {0, 2, 3, 1}, {4, 5, 7, 6}, {0, 1, 5, 4}, {2, 6, 7, 3}, {0, 4, 6, 2}, {1, 3, 7, 5}
+    };
+    for (int f = 0; f < 6; f++) {
+      double u = f % 3 / 3.0 + 0.02;
+      double v = f / 3 / 2.0 + 0.1;
+      double[][] corners = {{u, v}, {u + 0.28, v}, {u + 0.28, v + 0.28}, {u, v + 0.28}};
+      for (double[] c : corners) {
+        s.append("vt %s %s%n".formatted(c[0], c[1]));
+      }
+    }
+    for (int f = 0; f < 6; f++) {
+      s.append("f");
+      for (int k = 0; k < 4; k++) {
+        s.append(" %d/%d".formatted(sides[f][k] + 1, 4 * f + k + 1));
+      }
+      s.append(System.lineSeparator());
+    }
+    Path file = Files.writeString(dir.resolve("crate.obj"), s.toString());
+    open(file);
+    stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT6);
+    d.fill("field-file", file.toString());
+    d.settle();
+    apply();
+    stage(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT3);
+    d.settle();
+    flat = d.node("flat-view");
+  }
+
+  private Mesh cast() {
+    return d.on(() -> d.desk().session().current().cast());
+  }
+
+  private double[] pixel(double u, double v) {
+    return d.on(() -> ((FlatPane) flat).project(u, v));
+  }
+
+  /** The u, v of a corner of the first triangle of a side. */
+  private double[] corner(int side, int k) {
+    Mesh m = cast();
+    int c = 2 * m.uv().corners()[3 * 2 * side + k];
+    return new double[] {m.uv().coords()[c], m.uv().coords()[c + 1]};
+  }
+
+  private void drag(double u, double v, double toU, double toV) {
+    double[] a = pixel(u, v);
+    double[] b = pixel(toU, toV);
+    double[] middle = {(a[0] + b[0]) / 2, (a[1] + b[1]) / 2};
+    d.drag(flat, MouseButton.PRIMARY, a[0], a[1], middle[0], middle[1], b[0], b[1]);
+    d.settle();
+  }
+
+  @Test
+  void aSittingIsOneEntry() throws IOException {
+    crate();
+    int before = entries();
+    double[] was = corner(0, 0);
+    double[] other = corner(1, 0);
+    double unit = Math.abs(pixel(1, 0)[0] - pixel(0, 0)[0]);
+    // Pressed on a chart and dragged at once: chosen and moved.
+    drag(0.2, 0.2, 0.27, 0.17);
+    assertThat(entries()).isEqualTo(before + 1);
+    assertThat(corner(0, 0)[0] - was[0]).isCloseTo(0.07, within(2 / unit));
+    assertThat(corner(0, 0)[1] - was[1]).isCloseTo(-0.03, within(8 / unit));
+    assertThat(corner(1, 0)).containsExactly(other);
+    assertThat(d.text("arrange-where")).contains("1 chart is chosen");
+    // Its right lower corner drawn outwards: scaled about the middle.
+    double[] low = corner(0, 0);
+    double width = 0.28;
+    double[] m = {low[0] + width / 2, low[1] + width / 2};
+    drag(low[0] + width, low[1], m[0] + 0.75 * width, m[1] - 0.75 * width);
+    assertThat(entries()).isEqualTo(before + 1);
+    assertThat(corner(0, 0)[0]).isCloseTo(m[0] - 0.75 * width, within(3 / unit));
+    // By figures: turned by a right angle and moved by 512 of 2048 pixels.
+    low = corner(0, 0);
+    d.fill("arrange-turn", "90");
+    d.fill("arrange-right", "512");
+    d.click("arrange-do");
+    d.settle();
+    assertThat(corner(0, 0)[0]).isCloseTo(m[0] + (m[1] - low[1]) + 0.25, within(1e-3));
+    assertThat(corner(0, 0)[1]).isCloseTo(m[1] + (low[0] - m[0]), within(1e-3));
+    ArrangeCharts step =
+        (ArrangeCharts) d.on(() -> d.desk().session().history().lines().getLast().entry().step());
+    assertThat(step.edits()).hasSize(3);
+    // Undone edit by edit.
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.settle();
+    assertThat(corner(0, 0)[0]).isCloseTo(low[0], within(1e-6));
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.settle();
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.settle();
+    assertThat(entries()).isEqualTo(before);
+    assertThat(corner(0, 0)).containsExactly(was);
+  }
+
+  @Test
+  void aFrameChoosesWhatLiesWithinAndAnEdgeIsMovedByItself() throws IOException {
+    crate();
+    drag(0.006, 0.05, 0.645, 0.45);
+    assertThat(d.text("arrange-where")).contains("2 charts are chosen");
+    double unit = Math.abs(pixel(1, 0)[0] - pixel(0, 0)[0]);
+    d.choose("arrange-takes", 1);
+    d.settle();
+    double[] a = corner(0, 0);
+    // The lower edge of the first side, near its middle.
+    drag(a[0] + 0.14, a[1] + 3 / unit, a[0] + 0.14, a[1] - 0.05 + 3 / unit);
+    Mesh m = cast();
+    int moved = 0;
+    for (int k = 0; k < 6; k++) {
+      double v = m.uv().coords()[2 * m.uv().corners()[k] + 1];
+      moved += v < a[1] - 0.03 ? 1 : 0;
+    }
+    // Two corners of one triangle, one of the other.
+    assertThat(moved).isEqualTo(3);
+  }
+
+  @Test
+  void turnedByTheRingItRestsAtRightAngles() throws IOException {
+    crate();
+    double[] was = corner(4, 0);
+    d.clickAt(flat, pixel(was[0] + 0.1, was[1] + 0.1)[0], pixel(was[0] + 0.1, was[1] + 0.1)[1]);
+    d.settle();
+    double[] m = {was[0] + 0.14, was[1] + 0.14};
+    double[] top = pixel(m[0], was[1] + 0.28);
+    double unit = Math.abs(pixel(1, 0)[0] - pixel(0, 0)[0]);
+    double ring = 0.14 + 24 / unit;
+    double[] left = pixel(m[0] - ring, m[1] + 0.003);
+    d.drag(flat, MouseButton.PRIMARY, top[0], top[1] - 24, left[0], top[1], left[0], left[1]);
+    d.settle();
+    // A quarter turn to the left.
+    assertThat(corner(4, 0)[0]).isCloseTo(was[0] + 0.28, within(1e-3));
+    assertThat(corner(4, 0)[1]).isCloseTo(was[1], within(1e-3));
+  }
+}
