@@ -58,6 +58,17 @@ class ArrangeWindowTest extends WindowCase {
     d.keys(KeyCode.DIGIT3);
     d.settle();
     flat = d.node("flat-view");
+    charted();
+  }
+
+  /** The charts of the Cast as it is are found and drawn. */
+  private void charted() {
+    d.await(
+        "charts",
+        () ->
+            d.desk().session().charts().sheet(d.desk().session().current().cast()) != null
+                && ((FlatPane) flat).isExactShown());
+    d.settle();
   }
 
   private Mesh cast() {
@@ -81,6 +92,22 @@ class ArrangeWindowTest extends WindowCase {
     double[] middle = {(a[0] + b[0]) / 2, (a[1] + b[1]) / 2};
     d.drag(flat, MouseButton.PRIMARY, a[0], a[1], middle[0], middle[1], b[0], b[1]);
     d.settle();
+    charted();
+  }
+
+  /** So many edits are made: what a press is on is told by the picture, a moment later. */
+  private void edited(int edits) {
+    d.await(
+        "an edit",
+        () ->
+            d.desk().session().history().lines().getLast().entry().step() instanceof ArrangeCharts a
+                && a.edits().size() == edits
+                && !d.desk().session().jobs().isBusy());
+    charted();
+  }
+
+  private void chosen(String words) {
+    d.await("what is chosen", () -> d.textNow("arrange-where").contains(words));
   }
 
   @Test
@@ -92,16 +119,18 @@ class ArrangeWindowTest extends WindowCase {
     double unit = Math.abs(pixel(1, 0)[0] - pixel(0, 0)[0]);
     // Pressed on a chart and dragged at once: chosen and moved.
     drag(0.2, 0.2, 0.27, 0.17);
+    edited(1);
     assertThat(entries()).isEqualTo(before + 1);
     assertThat(corner(0, 0)[0] - was[0]).isCloseTo(0.07, within(2 / unit));
     assertThat(corner(0, 0)[1] - was[1]).isCloseTo(-0.03, within(8 / unit));
     assertThat(corner(1, 0)).containsExactly(other);
-    assertThat(d.text("arrange-where")).contains("1 chart is chosen");
+    chosen("1 chart is chosen");
     // Its right lower corner drawn outwards: scaled about the middle.
     double[] low = corner(0, 0);
     double width = 0.28;
     double[] m = {low[0] + width / 2, low[1] + width / 2};
     drag(low[0] + width, low[1], m[0] + 0.75 * width, m[1] - 0.75 * width);
+    edited(2);
     assertThat(entries()).isEqualTo(before + 1);
     assertThat(corner(0, 0)[0]).isCloseTo(m[0] - 0.75 * width, within(3 / unit));
     // By figures: turned by a right angle and moved by 512 of 2048 pixels.
@@ -109,7 +138,7 @@ class ArrangeWindowTest extends WindowCase {
     d.fill("arrange-turn", "90");
     d.fill("arrange-right", "512");
     d.click("arrange-do");
-    d.settle();
+    edited(3);
     assertThat(corner(0, 0)[0]).isCloseTo(m[0] + (m[1] - low[1]) + 0.25, within(1e-3));
     assertThat(corner(0, 0)[1]).isCloseTo(m[1] + (low[0] - m[0]), within(1e-3));
     ArrangeCharts step =
@@ -131,13 +160,14 @@ class ArrangeWindowTest extends WindowCase {
   void aFrameChoosesWhatLiesWithinAndAnEdgeIsMovedByItself() throws IOException {
     crate();
     drag(0.006, 0.05, 0.645, 0.45);
-    assertThat(d.text("arrange-where")).contains("2 charts are chosen");
+    chosen("2 charts are chosen");
     double unit = Math.abs(pixel(1, 0)[0] - pixel(0, 0)[0]);
     d.choose("arrange-takes", 1);
     d.settle();
     double[] a = corner(0, 0);
     // The lower edge of the first side, near its middle.
     drag(a[0] + 0.14, a[1] + 3 / unit, a[0] + 0.14, a[1] - 0.05 + 3 / unit);
+    edited(1);
     Mesh m = cast();
     int moved = 0;
     for (int k = 0; k < 6; k++) {
@@ -153,16 +183,29 @@ class ArrangeWindowTest extends WindowCase {
     crate();
     double[] was = corner(4, 0);
     d.clickAt(flat, pixel(was[0] + 0.1, was[1] + 0.1)[0], pixel(was[0] + 0.1, was[1] + 0.1)[1]);
-    d.settle();
+    chosen("1 chart is chosen");
     double[] m = {was[0] + 0.14, was[1] + 0.14};
     double[] top = pixel(m[0], was[1] + 0.28);
     double unit = Math.abs(pixel(1, 0)[0] - pixel(0, 0)[0]);
     double ring = 0.14 + 24 / unit;
     double[] left = pixel(m[0] - ring, m[1] + 0.003);
     d.drag(flat, MouseButton.PRIMARY, top[0], top[1] - 24, left[0], top[1], left[0], left[1]);
-    d.settle();
+    edited(1);
     // A quarter turn to the left.
     assertThat(corner(4, 0)[0]).isCloseTo(was[0] + 0.28, within(1e-3));
     assertThat(corner(4, 0)[1]).isCloseTo(was[1], within(1e-3));
+  }
+
+  /** A chart laid over another is found, said and chosen; packing lays them apart. */
+  @Test
+  void chartsThatLieOverEachOtherAreAFinding() throws IOException {
+    crate();
+    assertThat(d.text("findings")).contains("Unwrapped");
+    drag(0.2, 0.2, 0.4, 0.2);
+    d.await("a finding", () -> d.textNow("findings").contains("2 charts lie over one another"));
+    d.clickWords("findings", "Pack the charts");
+    d.settle();
+    apply();
+    d.await("no finding", () -> d.textNow("findings").contains("Unwrapped"));
   }
 }

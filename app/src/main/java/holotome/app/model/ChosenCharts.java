@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
+import java.util.function.Supplier;
 
 /**
  * Which charts of the Cast are chosen, in whichever pane. They belong to one mesh with its texture
@@ -17,6 +18,7 @@ import java.util.List;
 public final class ChosenCharts {
   private final Jobs jobs;
   private final Runnable changed;
+  private final Supplier<int[]> picture;
   private Mesh of;
   private boolean asked;
   private ChartSheet sheet;
@@ -24,7 +26,11 @@ public final class ChosenCharts {
   private BitSet triangles;
   private final List<Runnable> later = new ArrayList<>();
 
-  ChosenCharts(Jobs jobs, Runnable changed) {
+  /**
+   * @param picture the size of the picture that charts were packed for, and how far apart
+   */
+  ChosenCharts(Jobs jobs, Runnable changed, Supplier<int[]> picture) {
+    this.picture = picture;
     this.jobs = jobs;
     this.changed = changed;
   }
@@ -108,6 +114,15 @@ public final class ChosenCharts {
     changed.run();
   }
 
+  /** Chooses charts by their numbers, and no others. */
+  public void choose(Mesh mesh, BitSet charts) {
+    if (mesh == of && sheet != null) {
+      chosen.clear();
+      chosen.or(charts);
+      take();
+    }
+  }
+
   /** Whether the chart of a triangle is chosen. */
   public boolean isChosen(Mesh mesh, int triangle) {
     return mesh == of
@@ -158,10 +173,11 @@ public final class ChosenCharts {
   }
 
   private void find(Mesh mesh) {
+    int[] packed = picture.get();
     jobs.look(
         this,
         AppWords.of("common.finding-the-charts"),
-        work -> ChartSheet.of(mesh, work),
+        work -> ChartSheet.of(mesh, packed, work),
         found -> {
           if (of == mesh) {
             sheet = found;

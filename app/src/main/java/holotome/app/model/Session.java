@@ -63,7 +63,7 @@ public final class Session {
     this.jobs = jobs;
     this.home = home;
     this.keeping = new Keeping(this, home);
-    this.charts = new ChosenCharts(jobs, this::changed);
+    this.charts = new ChosenCharts(jobs, this::changed, new ArrangingCharts(this)::picture);
     this.checkpoints = new Checkpoints(Runtime.getRuntime().maxMemory() / 3, home.states());
   }
 

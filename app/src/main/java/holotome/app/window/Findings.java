@@ -27,10 +27,8 @@ import holotome.core.reduce.Role;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.unit.Length;
-import holotome.core.unwrap.GiveSpace;
 import holotome.core.unwrap.MakeCharts;
 import holotome.core.unwrap.PackCharts;
-import holotome.core.unwrap.SparseHidden;
 import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.List;
@@ -46,6 +44,7 @@ final class Findings {
   private final Consumer<Class<? extends Step>> take;
   private final TrimFindings trim;
   private final MendFindings mend;
+  private final UnwrapFindings unwrap;
 
   /**
    * @param take takes up the tool that makes steps of this type
@@ -56,6 +55,7 @@ final class Findings {
     this.take = take;
     this.trim = new TrimFindings(session, view, take);
     this.mend = new MendFindings(session, view, take);
+    this.unwrap = new UnwrapFindings(session, take);
   }
 
   List<Finding> of(Stage stage) {
@@ -103,7 +103,7 @@ final class Findings {
       case MEND -> mend(w, i);
       case DATUM -> datum(w, i);
       case REDUCE -> reduce(w);
-      case UNWRAP -> unwrap(w);
+      case UNWRAP -> unwrap.of(w, lastNote(Findings::unwraps));
       case BAKE -> bake(w);
       case SHIP -> ship(w);
     };
@@ -403,7 +403,7 @@ final class Findings {
                 lastNote(s -> !unwraps(s) && s.writes().contains(Part.CAST)))));
   }
 
-  private static boolean unwraps(Step s) {
+  static boolean unwraps(Step s) {
     return s instanceof MakeCharts || s instanceof PackCharts;
   }
 
@@ -416,62 +416,6 @@ final class Findings {
       }
     }
     return "";
-  }
-
-  private List<Finding> unwrap(Workpiece w) {
-    if (w.cast() == null) {
-      return List.of(
-          finding(
-              Severity.ERROR,
-              AppWords.of("findings.no-cast"),
-              AppWords.of("findings.only-the-cast-is-unwrapped"),
-              null,
-              AppWords.of("common.make-a-cast"),
-              Decimate.class));
-    }
-    if (w.cast().uv() == null) {
-      return List.of(
-          finding(
-              Severity.WARN,
-              AppWords.of("findings.no-texture-coordinates"),
-              AppWords.of("findings.the-cast-needs-charts-before"),
-              null,
-              AppWords.of("common.cut-charts"),
-              MakeCharts.class));
-    }
-    String said = lastNote(Findings::unwraps);
-    Step given = spaceNotGiven();
-    if (given != null) {
-      boolean isWhole = given instanceof GiveSpace g && g.charts() != null;
-      return List.of(
-          finding(
-              Severity.WARN,
-              AppWords.of("findings.space-not-given"),
-              AppWords.of(isWhole ? "findings.pack-for-space" : "findings.cut-for-space"),
-              null,
-              AppWords.of(isWhole ? "tools.pack-the-charts" : "common.cut-charts"),
-              isWhole ? PackCharts.class : MakeCharts.class));
-    }
-    return List.of(
-        Finding.good(
-            AppWords.of("findings.unwrapped"),
-            said.isEmpty() ? AppWords.of("findings.it-came-with-charts") : said + "."));
-  }
-
-  /** The last step that asks for more or less space and was not followed by charts; or null. */
-  private Step spaceNotGiven() {
-    Step asked = null;
-    for (History.Line l : session.history().lines()) {
-      Step s = l.entry().step();
-      if (l.entry().on() && (s instanceof GiveSpace || s instanceof SparseHidden)) {
-        // One that was given to a part needs cutting, whatever charts came later.
-        boolean isPart = asked != null && !(asked instanceof GiveSpace g && g.charts() != null);
-        asked = isPart ? asked : s;
-      } else if (l.entry().on() && unwraps(s)) {
-        asked = null;
-      }
-    }
-    return asked;
   }
 
   private List<Finding> bake(Workpiece w) {
