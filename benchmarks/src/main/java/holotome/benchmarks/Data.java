@@ -44,12 +44,16 @@ final class Data {
 
   /** A scan of that package, tidied. */
   static Mesh scan(String name) {
+    return Tidy.tidy(raw(name), new ArrayList<>(), Work.unwatched());
+  }
+
+  /** A scan of that package as it is. */
+  static Mesh raw(String name) {
     String datasets = System.getProperty("holotome.datasets");
     Path file = Path.of(datasets == null ? "." : datasets, name);
     if (!Files.exists(file)) {
       throw Failure.badInput(file + ": is not there; run scripts/datasets first");
     }
-    Mesh raw = MeshReader.read(file, Work.unwatched()).mesh();
-    return Tidy.tidy(raw, new ArrayList<>(), Work.unwatched());
+    return MeshReader.read(file, Work.unwatched()).mesh();
   }
 }

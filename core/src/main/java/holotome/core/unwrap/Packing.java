@@ -11,10 +11,10 @@ import java.util.List;
 
 /**
  * Packs charts into the unit square, all at one scale: the largest first, each by its true outline
- * to where it comes to lie lowest, in whichever of eight turns that is; holes of charts and gaps
- * between them are places as any other ({@link PackGrid}). The scale is the largest that fits: each
- * scale is tried with three orders of the charts, side by side; found by halving, and then raised
- * by little as long as one fits.
+ * to where it comes to lie lowest, in whichever of eight turns that is, of sixteen at last; holes
+ * of charts and gaps between them are places as any other ({@link PackGrid}). The scale is the
+ * largest that fits: each scale is tried with three orders of the charts, side by side; found by
+ * halving, and then raised by little as long as one fits.
  *
  * <p>Charts cover whole pixels and stay apart, and from the sides, by the gutter at least. O(pixels
  * x turns) for each of some twelve tries, and what the search for places takes: 330 charts at 4096
@@ -32,7 +32,8 @@ record Packing(Uv uv, double fill) {
     /** Cells along a side of the picture, about. */
     private static final int CELLS = 512;
 
-    private static final int TURNS = 8;
+    /** Turns that a share is raised with; every second one of them does before. */
+    private static final int TURNS = 16;
 
     /** Shares of the square: the first that is tried, and by how much it goes up or down. */
     private static final double FIRST = 0.75;
@@ -43,6 +44,8 @@ record Packing(Uv uv, double fill) {
 
     /** By how much a share is raised while any way fits. */
     private static final double RAISE = 0.004;
+
+    private static final int RAISES = 2;
 
     /** More charts than these are packed one way, to the nearest twentieth or so. */
     private static final int MANY = 2000;
@@ -137,22 +140,31 @@ record Packing(Uv uv, double fill) {
       boolean isMany = charts.count() > MANY;
       for (int i = 0; i < (isMany ? 1 : HALVINGS); i++) {
         double mid = (best.share + high) / 2;
-        Placed[] placed = packed(mid, work);
+        Placed[] placed = packed(mid, 2, work);
         if (placed == null) {
           high = mid;
         } else {
           best = new Made(mid, high, placed);
         }
       }
-      while (!isMany) {
-        double share = best.share + RAISE;
-        Placed[] placed = packed(share, work);
-        if (placed == null) {
-          break;
-        }
-        best = new Made(share, high, placed);
+      Made more = isMany ? null : raised(best, work);
+      while (more != null) {
+        best = more;
+        more = raised(best, work);
       }
       return result(best);
+    }
+
+    /** A little higher: what does not fit at one share may at the next. Null where none fits. */
+    private Made raised(Made made, Work work) {
+      for (int i = 1; i <= RAISES; i++) {
+        double share = made.share + i * RAISE;
+        Placed[] placed = packed(share, 1, work);
+        if (placed != null) {
+          return new Made(share, share, placed);
+        }
+      }
+      return null;
     }
 
     /**
@@ -166,10 +178,10 @@ record Packing(Uv uv, double fill) {
     /** The highest share that fits of some far apart. */
     private Made first(Work work) {
       double share = FIRST;
-      Placed[] placed = packed(share, work);
+      Placed[] placed = packed(share, 2, work);
       if (placed != null) {
         for (double next = share + STEP; next < 1; next += STEP) {
-          Placed[] more = packed(next, work);
+          Placed[] more = packed(next, 2, work);
           if (more == null) {
             break;
           }
@@ -182,7 +194,7 @@ record Packing(Uv uv, double fill) {
       for (int i = 0; placed == null && i < MOST_LESS; i++) {
         above = share;
         share = share - STEP >= LEAST ? share - STEP : share * LESS;
-        placed = packed(share, work);
+        placed = packed(share, 2, work);
       }
       if (placed == null) {
         throw tooMany();
@@ -195,8 +207,12 @@ record Packing(Uv uv, double fill) {
           CoreWords.of("packing.charts-with-px-between-them", charts.count(), gutter, size));
     }
 
-    /** The first of all ways that fits at a share; null for none. */
-    private Placed[] packed(double share, Work work) {
+    /**
+     * The first of all ways that fits at a share; null for none.
+     *
+     * @param every of so many turns one is tried
+     */
+    private Placed[] packed(double share, int every, Work work) {
       // Pixels per unit of length: no scale packs better than perfectly.
       double scale = Math.sqrt(share / area) * size;
       boolean isMany = charts.count() > MANY;
@@ -208,7 +224,7 @@ record Packing(Uv uv, double fill) {
           tries.part(0, work.label()),
           (from, to) -> {
             for (int c = from; c < to; c++) {
-              shapes[c] = shapes(c, scale);
+              shapes[c] = shapes(c, scale, every);
             }
           });
       Placed[][] made = new Placed[isMany ? 1 : WAYS.size()][];
@@ -219,7 +235,7 @@ record Packing(Uv uv, double fill) {
           (from, to) -> {
             for (int i = from; i < to; i++) {
               Work part = tries.part(1.0 / made.length, work.label());
-              made[i] = packed(scale, WAYS.get(i), shapes, part);
+              made[i] = packed(scale, WAYS.get(i), shapes, every, part);
             }
           });
       for (Placed[] m : made) {
@@ -244,14 +260,14 @@ record Packing(Uv uv, double fill) {
     }
 
     /** All charts at the scale where they cover a share; null where they do not fit. */
-    private Placed[] packed(double scale, Way way, PackShape[][] shapes, Work work) {
+    private Placed[] packed(double scale, Way way, PackShape[][] shapes, int every, Work work) {
       Integer[] order = order(way);
       PackGrid grid = new PackGrid(size, gutter, cell);
       Placed[] out = new Placed[order.length];
       double done = 0;
       for (int c : order) {
         work.check();
-        out[c] = put(grid, shapes == null ? shapes(c, scale) : shapes[c], way);
+        out[c] = put(grid, shapes == null ? shapes(c, scale, every) : shapes[c], way);
         if (out[c] == null) {
           work.advance(1 - done);
           return null;
@@ -263,9 +279,9 @@ record Packing(Uv uv, double fill) {
     }
 
     /** A chart in all turns, null for those that are too large. */
-    private PackShape[] shapes(int c, double scale) {
+    private PackShape[] shapes(int c, double scale, int every) {
       PackShape[] out = new PackShape[TURNS];
-      for (int k = 0; k < TURNS; k++) {
+      for (int k = 0; k < TURNS; k += every) {
         out[k] = PackShape.of(rim[c], turn(c, k), boxes[c][k], scale, cell, size - 2 * gutter);
       }
       return out;
