@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import holotome.core.Shapes;
+import holotome.core.attribute.Attributes;
 import holotome.core.bake.BakeMaps;
 import holotome.core.datum.Origin;
 import holotome.core.datum.Place;
@@ -265,6 +266,7 @@ class HistoryTest {
     Mesh mesh = Mockito.mock(Mesh.class);
     Mockito.when(large.scan()).thenReturn(mesh);
     Mockito.when(mesh.triangleCount()).thenReturn(500_000_000);
+    Mockito.when(mesh.attributes()).thenReturn(Attributes.NONE);
     assertThat(new Turn(Turn.Axis.Z, 90).memory(large)).isLessThan(1 << 21);
     assertThat(new Scale(null, null, 2.0, Scale.Along.HEIGHT).memory(large)).isLessThan(1 << 21);
     assertThat(new Place(new double[3], new double[3], 2, new double[3]).memory(large))
