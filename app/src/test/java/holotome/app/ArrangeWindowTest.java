@@ -7,7 +7,6 @@ import holotome.app.pane.FlatPane;
 import holotome.core.mesh.Mesh;
 import holotome.core.unwrap.ArrangeCharts;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
@@ -23,31 +22,9 @@ class ArrangeWindowTest extends WindowCase {
     return 60_000;
   }
 
-  /** A box whose six sides are six charts, three by two in the square, as the Cast. */
-  private void crate() throws IOException {
-    StringBuilder s = new StringBuilder();
-    for (int i = 0; i < 8; i++) {
-      s.append("v %d %d %d%n".formatted(i & 1, i >> 1 & 1, i >> 2 & 1));
-    }
-    int[][] sides = {
-      {0, 2, 3, 1}, {4, 5, 7, 6}, {0, 1, 5, 4}, {2, 6, 7, 3}, {0, 4, 6, 2}, {1, 3, 7, 5}
-    };
-    for (int f = 0; f < 6; f++) {
-      double u = f % 3 / 3.0 + 0.02;
-      double v = f / 3 / 2.0 + 0.1;
-      double[][] corners = {{u, v}, {u + 0.28, v}, {u + 0.28, v + 0.28}, {u, v + 0.28}};
-      for (double[] c : corners) {
-        s.append("vt %s %s%n".formatted(c[0], c[1]));
-      }
-    }
-    for (int f = 0; f < 6; f++) {
-      s.append("f");
-      for (int k = 0; k < 4; k++) {
-        s.append(" %d/%d".formatted(sides[f][k] + 1, 4 * f + k + 1));
-      }
-      s.append(System.lineSeparator());
-    }
-    Path file = Files.writeString(dir.resolve("crate.obj"), s.toString());
+  /** The box as the Cast. */
+  private void crateAsCast() throws IOException {
+    Path file = crate(0.1, 0.28);
     open(file);
     stage(KeyCode.DIGIT5);
     d.keys(KeyCode.DIGIT6);
@@ -112,7 +89,7 @@ class ArrangeWindowTest extends WindowCase {
 
   @Test
   void aSittingIsOneEntry() throws IOException {
-    crate();
+    crateAsCast();
     int before = entries();
     double[] was = corner(0, 0);
     double[] other = corner(1, 0);
@@ -158,7 +135,7 @@ class ArrangeWindowTest extends WindowCase {
 
   @Test
   void aFrameChoosesWhatLiesWithinAndAnEdgeIsMovedByItself() throws IOException {
-    crate();
+    crateAsCast();
     drag(0.006, 0.05, 0.645, 0.45);
     chosen("2 charts are chosen");
     double unit = Math.abs(pixel(1, 0)[0] - pixel(0, 0)[0]);
@@ -180,7 +157,7 @@ class ArrangeWindowTest extends WindowCase {
 
   @Test
   void turnedByTheRingItRestsAtRightAngles() throws IOException {
-    crate();
+    crateAsCast();
     double[] was = corner(4, 0);
     d.clickAt(flat, pixel(was[0] + 0.1, was[1] + 0.1)[0], pixel(was[0] + 0.1, was[1] + 0.1)[1]);
     chosen("1 chart is chosen");
@@ -199,7 +176,7 @@ class ArrangeWindowTest extends WindowCase {
   /** A chart laid over another is found, said and chosen; packing lays them apart. */
   @Test
   void chartsThatLieOverEachOtherAreAFinding() throws IOException {
-    crate();
+    crateAsCast();
     assertThat(d.text("findings")).contains("Unwrapped");
     drag(0.2, 0.2, 0.4, 0.2);
     d.await("a finding", () -> d.textNow("findings").contains("2 charts lie over one another"));

@@ -12,7 +12,6 @@ import holotome.view.camera.Camera;
 import java.io.IOException;
 import java.lang.ref.WeakReference;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.BitSet;
 import javafx.scene.Node;
 import javafx.scene.image.ImageView;
@@ -29,33 +28,6 @@ class PanesTest extends WindowCase {
   @Override
   int triangles() {
     return 60_000;
-  }
-
-  /** A box whose six sides are six charts, three by two in the square. */
-  private Path box() throws IOException {
-    StringBuilder s = new StringBuilder();
-    for (int i = 0; i < 8; i++) {
-      s.append("v %d %d %d%n".formatted(i & 1, i >> 1 & 1, i >> 2 & 1));
-    }
-    int[][] sides = {
-      {0, 2, 3, 1}, {4, 5, 7, 6}, {0, 1, 5, 4}, {2, 6, 7, 3}, {0, 4, 6, 2}, {1, 3, 7, 5}
-    };
-    for (int f = 0; f < 6; f++) {
-      double u = f % 3 / 3.0 + 0.02;
-      double v = f / 3 / 2.0 + 0.02;
-      double[][] corners = {{u, v}, {u + 0.28, v}, {u + 0.28, v + 0.45}, {u, v + 0.45}};
-      for (double[] c : corners) {
-        s.append("vt %s %s%n".formatted(c[0], c[1]));
-      }
-    }
-    for (int f = 0; f < 6; f++) {
-      s.append("f");
-      for (int k = 0; k < 4; k++) {
-        s.append(" %d/%d".formatted(sides[f][k] + 1, 4 * f + k + 1));
-      }
-      s.append(System.lineSeparator());
-    }
-    return Files.writeString(dir.resolve("crate.obj"), s.toString());
   }
 
   private Camera camera(String id) {
@@ -172,7 +144,7 @@ class PanesTest extends WindowCase {
 
   @Test
   void whatIsChosenInOnePaneIsChosenInTheOther() throws IOException {
-    open(box());
+    open(crate(0.02, 0.45));
     stage(KeyCode.DIGIT6);
     Node flat = d.node("flat-view");
     assertThat(flat.getLayoutBounds().getWidth()).isGreaterThan(200);
@@ -200,7 +172,7 @@ class PanesTest extends WindowCase {
 
   @Test
   void theFlatPaneIsMovedByTheSameMouseAndLeftWithItsStage() throws IOException {
-    open(box());
+    open(crate(0.02, 0.45));
     stage(KeyCode.DIGIT6);
     Node flat = d.node("flat-view");
     double[] before = at(0.5, 0.5);
@@ -230,7 +202,7 @@ class PanesTest extends WindowCase {
   /** On a screen of twice the density everything is drawn in its pixels, and picked where it is. */
   @Test
   void aDenseScreenIsDrawnInItsOwnPixels() throws IOException {
-    open(box());
+    open(crate(0.02, 0.45));
     stage(KeyCode.DIGIT6);
     d.find("view from above");
     double[] place = d.pixel(new double[] {0.7, 0.4, 1});
@@ -355,7 +327,7 @@ class PanesTest extends WindowCase {
 
   @Test
   void earlierWorkIsNotHeldForItsCharts() throws IOException {
-    open(box());
+    open(crate(0.02, 0.45));
     stage(KeyCode.DIGIT6);
     double[] p = at(0.16, 0.25);
     d.clickAt(d.node("flat-view"), p[0], p[1]);

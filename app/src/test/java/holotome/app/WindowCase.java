@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.step.Step;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.function.Consumer;
 import javafx.scene.Node;
@@ -48,6 +50,38 @@ abstract class WindowCase {
         });
     d.await("an open scan", () -> !d.desk().session().jobs().isBusy());
     d.settle();
+  }
+
+  /**
+   * A box whose six sides are six charts, three by two in the square, as a file.
+   *
+   * @param up how far above the lower side of its half of the square each begins
+   * @param height of each in the square
+   */
+  Path crate(double up, double height) throws IOException {
+    StringBuilder s = new StringBuilder();
+    for (int i = 0; i < 8; i++) {
+      s.append("v %d %d %d%n".formatted(i & 1, i >> 1 & 1, i >> 2 & 1));
+    }
+    int[][] sides = {
+      {0, 2, 3, 1}, {4, 5, 7, 6}, {0, 1, 5, 4}, {2, 6, 7, 3}, {0, 4, 6, 2}, {1, 3, 7, 5}
+    };
+    for (int f = 0; f < 6; f++) {
+      double u = f % 3 / 3.0 + 0.02;
+      double v = f / 3 / 2.0 + up;
+      double[][] corners = {{u, v}, {u + 0.28, v}, {u + 0.28, v + height}, {u, v + height}};
+      for (double[] c : corners) {
+        s.append("vt %s %s%n".formatted(c[0], c[1]));
+      }
+    }
+    for (int f = 0; f < 6; f++) {
+      s.append("f");
+      for (int k = 0; k < 4; k++) {
+        s.append(" %d/%d".formatted(sides[f][k] + 1, 4 * f + k + 1));
+      }
+      s.append(System.lineSeparator());
+    }
+    return Files.writeString(dir.resolve("crate.obj"), s.toString());
   }
 
   void stage(KeyCode digit) {

@@ -5,12 +5,9 @@ import holotome.app.model.ChosenCharts;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
-import holotome.core.log.History;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
-import holotome.core.step.Step;
-import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
 import holotome.core.unwrap.ArrangeCharts;
 import holotome.core.unwrap.ChartEdit;
@@ -24,7 +21,7 @@ import javafx.scene.input.MouseEvent;
  * Moves, turns and scales charts in the flat pane, and single points of them. Each change is made
  * at once; a sitting is one entry.
  */
-final class ArrangeTool extends Tool implements FlatTool {
+final class ArrangeTool extends HandTool implements FlatTool {
   /** From how near a box catches a line, in pixels. */
   private static final double CATCH = 6;
 
@@ -41,39 +38,9 @@ final class ArrangeTool extends Tool implements FlatTool {
   private ChartFrame frame;
 
   ArrangeTool(Session session) {
-    super(session);
+    super(session, ArrangeCharts.class, Stage.UNWRAP);
     arranging = new ArrangingCharts(session);
     form = new ArrangeForm(this::byFigures);
-  }
-
-  @Override
-  public String id() {
-    return StepKind.of(ArrangeCharts.class).slug();
-  }
-
-  @Override
-  public String title() {
-    return StepKind.of(ArrangeCharts.class).title();
-  }
-
-  @Override
-  public Stage stage() {
-    return Stage.UNWRAP;
-  }
-
-  @Override
-  public String hint() {
-    return StepKind.of(ArrangeCharts.class).help();
-  }
-
-  @Override
-  public boolean makesSteps() {
-    return false;
-  }
-
-  @Override
-  public boolean isQuick() {
-    return false;
   }
 
   @Override
@@ -102,19 +69,6 @@ final class ArrangeTool extends Tool implements FlatTool {
             ? new Way(AppWords.of("common.cut-charts"), MakeCharts.class)
             : null;
   }
-
-  @Override
-  public Step step() {
-    throw Failure.usage(AppWords.of("edit-tool.at-once"));
-  }
-
-  @Override
-  public String verb(History trial) {
-    return title();
-  }
-
-  @Override
-  public void load(Step step) {}
 
   /** The mesh whose charts are moved; null where there is none. */
   private Mesh mesh() {

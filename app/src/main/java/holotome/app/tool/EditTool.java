@@ -12,8 +12,6 @@ import holotome.core.mend.Edit;
 import holotome.core.mend.EditMesh;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
-import holotome.core.step.Step;
-import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
 import holotome.core.unit.Length;
 import java.util.ArrayList;
@@ -29,7 +27,7 @@ import javafx.scene.input.MouseEvent;
  * Edits by hand: a click chooses a point, an edge or a triangle, a drag moves what is chosen, and
  * the buttons do the rest. Every edit is made at once; those of a sitting are one entry.
  */
-final class EditTool extends Tool {
+final class EditTool extends HandTool {
   /** Pixels before a press is a drag. */
   private static final double STILL = 3;
 
@@ -63,39 +61,9 @@ final class EditTool extends Tool {
   private int press;
 
   EditTool(Session session) {
-    super(session);
+    super(session, EditMesh.class, Stage.MEND);
     hand = new HandEditing(session);
     form = new EditForm(this, hand);
-  }
-
-  @Override
-  public String id() {
-    return StepKind.of(EditMesh.class).slug();
-  }
-
-  @Override
-  public String title() {
-    return StepKind.of(EditMesh.class).title();
-  }
-
-  @Override
-  public Stage stage() {
-    return Stage.MEND;
-  }
-
-  @Override
-  public String hint() {
-    return StepKind.of(EditMesh.class).help();
-  }
-
-  @Override
-  public boolean makesSteps() {
-    return false;
-  }
-
-  @Override
-  public boolean isQuick() {
-    return false;
   }
 
   @Override
@@ -114,19 +82,6 @@ final class EditTool extends Tool {
   public String missing() {
     return session.current() != null && chosen.isEmpty() ? AppWords.of("edit-tool.click") : null;
   }
-
-  @Override
-  public Step step() {
-    throw Failure.usage(AppWords.of("edit-tool.at-once"));
-  }
-
-  @Override
-  public String verb(History trial) {
-    return title();
-  }
-
-  @Override
-  public void load(Step step) {}
 
   /** What is chosen now. */
   List<Feature> chosen() {

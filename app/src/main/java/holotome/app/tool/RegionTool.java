@@ -85,13 +85,7 @@ class RegionTool extends StepTool {
   public Step step() {
     Map<String, Object> v = new LinkedHashMap<>(values());
     selected.put(v);
-    if (session.selected() != null) {
-      where.setText(AppWords.of("noise-tool.in-the-selection", session.selected().count()));
-    } else if (selected.isSome()) {
-      where.setText(AppWords.of("noise-tool.as-stored"));
-    } else {
-      where.setText(everywhere == null ? "" : everywhere);
-    }
+    where.setText(selected.words(everywhere == null ? "" : everywhere));
     return kind.create(v);
   }
 

@@ -1,6 +1,7 @@
 package holotome.app.tool;
 
 import holotome.app.model.Session;
+import holotome.app.words.AppWords;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import java.util.Map;
@@ -31,6 +32,17 @@ final class SelectedPart {
     } else if (stored != null) {
       values.put(PICKS, stored);
     }
+  }
+
+  /**
+   * Where the step works, in words.
+   *
+   * @param everywhere what is said where nothing is selected
+   */
+  String words(String everywhere) {
+    return session.selected() != null
+        ? AppWords.of("noise-tool.in-the-selection", session.selected().count())
+        : isSome() ? AppWords.of("noise-tool.as-stored") : everywhere;
   }
 
   /** Takes over what an entry that is reopened has. */

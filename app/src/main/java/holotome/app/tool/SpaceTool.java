@@ -74,16 +74,15 @@ final class SpaceTool extends StepTool {
       return kind.create(v);
     }
     selected.put(v);
-    if (session.selected() != null) {
-      where.setText(AppWords.of("noise-tool.in-the-selection", session.selected().count()));
-    } else if (stored != null) {
+    boolean isStored = session.selected() == null && stored != null;
+    if (isStored) {
       v.remove("picks");
       v.put(CHARTS, stored);
-      where.setText(AppWords.of("space-tool.as-stored"));
-    } else {
-      where.setText(
-          AppWords.of(selected.isSome() ? "noise-tool.as-stored" : "space-tool.everything"));
     }
+    where.setText(
+        isStored
+            ? AppWords.of("space-tool.as-stored")
+            : selected.words(AppWords.of("space-tool.everything")));
     return kind.create(v);
   }
 

@@ -116,6 +116,18 @@ final class Findings {
       Runnable show,
       String action,
       Class<? extends Step> tool) {
+    return leading(take, s, title, text, show, action, tool);
+  }
+
+  /** A finding whose action takes up a tool. */
+  static Finding leading(
+      Consumer<Class<? extends Step>> take,
+      Severity s,
+      String title,
+      String text,
+      Runnable show,
+      String action,
+      Class<? extends Step> tool) {
     return new Finding(s, title, text, show, action, () -> take.accept(tool));
   }
 

@@ -36,7 +36,8 @@ final class UnwrapFindings {
   List<Finding> of(Workpiece w, String said) {
     if (w.cast() == null) {
       return List.of(
-          finding(
+          Findings.leading(
+              take,
               Severity.ERROR,
               AppWords.of("findings.no-cast"),
               AppWords.of("findings.only-the-cast-is-unwrapped"),
@@ -46,7 +47,8 @@ final class UnwrapFindings {
     }
     if (w.cast().uv() == null) {
       return List.of(
-          finding(
+          Findings.leading(
+              take,
               Severity.WARN,
               AppWords.of("findings.no-texture-coordinates"),
               AppWords.of("findings.the-cast-needs-charts-before"),
@@ -59,7 +61,8 @@ final class UnwrapFindings {
     if (given != null) {
       boolean isWhole = given instanceof GiveSpace g && g.charts() != null;
       out.add(
-          finding(
+          Findings.leading(
+              take,
               Severity.WARN,
               AppWords.of("findings.space-not-given"),
               AppWords.of(isWhole ? "findings.pack-for-space" : "findings.cut-for-space"),
@@ -94,7 +97,8 @@ final class UnwrapFindings {
   private void add(Mesh mesh, String kind, BitSet charts, List<Finding> out, Object... figures) {
     if (!charts.isEmpty()) {
       out.add(
-          finding(
+          Findings.leading(
+              take,
               Severity.WARN,
               AppWords.count("chart-faults." + kind, charts.cardinality()),
               AppWords.of("chart-faults." + kind + "-text", figures),
@@ -102,16 +106,6 @@ final class UnwrapFindings {
               AppWords.of("tools.pack-the-charts"),
               PackCharts.class));
     }
-  }
-
-  private Finding finding(
-      Severity s,
-      String title,
-      String text,
-      Runnable show,
-      String action,
-      Class<? extends Step> tool) {
-    return new Finding(s, title, text, show, action, () -> take.accept(tool));
   }
 
   /** The last step that asks for more or less space and was not followed by charts; or null. */
