@@ -8,6 +8,7 @@ import holotome.core.io.SafeFiles;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -21,7 +22,7 @@ public final class DemoFiles {
       new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
 
   /** The scans there are, by name. */
-  public static final List<String> NAMES = List.of("bollard", "shop-window");
+  public static final List<String> NAMES = List.of("bollard", "shop-window", "net-shed");
 
   private DemoFiles() {}
 
@@ -36,6 +37,10 @@ public final class DemoFiles {
     }
     if (name.equals("shop-window")) {
       shopWindow(file, triangles, work);
+      return;
+    }
+    if (name.equals("net-shed")) {
+      netShed(file, triangles, work);
       return;
     }
     BollardScan scan = BollardScan.of(triangles);
@@ -67,32 +72,69 @@ public final class DemoFiles {
   }
 
   private static void shopWindow(Path file, int triangles, Work work) {
-    if (triangles < BollardScan.LEAST || triangles > 20_000_000) {
-      throw Failure.usage("a shop window has from 20,000 to 20,000,000 triangles");
-    }
-    if (!file.toString().toLowerCase(Locale.ROOT).endsWith(".ply")) {
-      throw Failure.usage(file + ": a shop window is written as ply");
-    }
+    check("a shop window", file, triangles);
+    Map<String, Object> truth = new LinkedHashMap<>();
+    truth.put(
+        "about", "Truth of a made-up scan, in metres: the panes lie in the plane y = paneDepth.");
+    truth.put("paneDepth", ShopWindow.PANE_DEPTH);
     try (SafeFiles files = new SafeFiles()) {
       MeshWriter.add(files, file, ShopWindow.scan(triangles), Similarity.IDENTITY, work);
-      Map<String, Object> root = new LinkedHashMap<>();
-      root.put(
-          "about", "Truth of a made-up scan, in metres: the panes lie in the plane y = paneDepth.");
-      root.put("paneDepth", ShopWindow.PANE_DEPTH);
-      files.add(
-          truthBeside(file),
-          out ->
-              out.write(
-                  (JSON.writeValueAsString(root) + "\n")
-                      .getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+      files.add(truthBeside(file), out -> out.write(json(truth)));
       files.commit();
+    }
+  }
+
+  /** With the light mesh that was modelled over it beside the scan: x.ply has x.cast.obj. */
+  private static void netShed(Path file, int triangles, Work work) {
+    check("a net shed", file, triangles);
+    Map<String, Object> truth = new LinkedHashMap<>();
+    truth.put(
+        "about",
+        "Truth of a made-up scan, in metres: no camera saw the sides in unseen; each is as the side beside it in asSeenOn, from left to right as seen from outside. Points lie on those sides.");
+    double y = NetShed.DEPTH / 2;
+    double x = NetShed.LENGTH / 2;
+    truth.put("unseen", List.of(new double[] {x, 2 * y, 1}, new double[] {2 * x, y, 1}));
+    truth.put("asSeenOn", List.of(new double[] {x, 0, 1}, new double[] {0, y, 1}));
+    try (SafeFiles files = new SafeFiles()) {
+      Work half = work.part(0.9, "Writing");
+      MeshWriter.add(files, file, NetShed.scan(triangles), Similarity.IDENTITY, half);
+      MeshWriter.add(
+          files,
+          castBeside(file),
+          NetShed.modelled(),
+          Similarity.IDENTITY,
+          work.part(0.1, "Writing"));
+      files.add(truthBeside(file), out -> out.write(json(truth)));
+      files.commit();
+    }
+  }
+
+  private static void check(String what, Path file, int triangles) {
+    if (triangles < BollardScan.LEAST || triangles > 20_000_000) {
+      throw Failure.usage(what + " has from 20,000 to 20,000,000 triangles");
+    }
+    if (!file.toString().toLowerCase(Locale.ROOT).endsWith(".ply")) {
+      throw Failure.usage(file + ": " + what + " is written as ply");
     }
   }
 
   /** Where the truth about a scan stands: x.ply has x.truth.json. */
   public static Path truthBeside(Path file) {
+    return beside(file, ".truth.json");
+  }
+
+  /** Where the light mesh that goes with a scan stands. */
+  public static Path castBeside(Path file) {
+    return beside(file, ".cast.obj");
+  }
+
+  private static Path beside(Path file, String ending) {
     String name = file.getFileName().toString();
-    return file.resolveSibling(name.substring(0, name.lastIndexOf('.')) + ".truth.json");
+    return file.resolveSibling(name.substring(0, name.lastIndexOf('.')) + ending);
+  }
+
+  private static byte[] json(Map<String, Object> root) throws IOException {
+    return (JSON.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
   }
 
   private static byte[] truth(int[] ends) throws IOException {
@@ -124,6 +166,6 @@ public final class DemoFiles {
       parts.put(names[i], new int[] {i == 0 ? 0 : ends[i - 1], ends[i]});
     }
     root.put("triangles", parts);
-    return (JSON.writeValueAsString(root) + "\n").getBytes(java.nio.charset.StandardCharsets.UTF_8);
+    return json(root);
   }
 }

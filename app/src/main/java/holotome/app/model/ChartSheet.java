@@ -1,6 +1,7 @@
 package holotome.app.model;
 
 import holotome.app.words.AppWords;
+import holotome.core.mesh.LaidOver;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
@@ -26,7 +27,8 @@ public record ChartSheet(Charts charts, Charts.Outlines outlines, double area, C
     Charts.Outlines outlines = c.outlines(work.part(0.3, label));
     // What is rounded to pixels may come one nearer.
     int apart = Math.max(1, picture[1] - 1);
-    ChartFaults faults = ChartFaults.of(c, picture[0], apart, work.part(0.3, label));
+    ChartFaults faults =
+        ChartFaults.of(c, LaidOver.of(mesh), picture[0], apart, work.part(0.3, label));
     return new ChartSheet(c, outlines, c.area(), faults);
   }
 }

@@ -282,6 +282,11 @@ public final class ChosenCharts {
     return chosen.stream().map(c -> largest[c]).toArray();
   }
 
+  /** Another object whenever others are chosen; null for none. */
+  public Object chosen() {
+    return triangles;
+  }
+
   /** How many are chosen. */
   public int count() {
     return chosen.cardinality();

@@ -12,6 +12,7 @@ import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.unwrap.ArrangeCharts;
 import holotome.core.unwrap.GiveSpace;
+import holotome.core.unwrap.LayOver;
 import holotome.core.unwrap.MakeCharts;
 import holotome.core.unwrap.PackCharts;
 import holotome.core.unwrap.ScanFit;
@@ -39,19 +40,23 @@ final class UnwrapTools {
     this.session = session;
     add(MakeCharts.class, "tools.cut-and-pack-the-charts");
     needingCast((StepTool) all.get(MakeCharts.class));
-    add(PackCharts.class, "tools.pack-the-charts")
-        .needs(
-            w ->
-                w.cast() == null
-                    ? AppWords.of("tools.there-is-no-cast-to")
-                    : w.cast().uv() == null ? AppWords.of("common.the-cast-has-no-charts") : null,
-            w ->
-                w.cast() == null
-                    ? new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class)
-                    : new Tool.Way(AppWords.of("common.cut-charts"), MakeCharts.class));
+    needingCharts(add(PackCharts.class, "tools.pack-the-charts"));
     all.put(ArrangeCharts.class, new ArrangeTool(session));
     all.put(SparseHidden.class, needingCast(new HiddenTool(session)));
     all.put(GiveSpace.class, needingCast(new SpaceTool(session)));
+    all.put(LayOver.class, needingCharts(new OverTool(session)));
+  }
+
+  private static StepTool needingCharts(StepTool tool) {
+    return tool.needs(
+        w ->
+            w.cast() == null
+                ? AppWords.of("tools.there-is-no-cast-to")
+                : w.cast().uv() == null ? AppWords.of("common.the-cast-has-no-charts") : null,
+        w ->
+            w.cast() == null
+                ? new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class)
+                : new Tool.Way(AppWords.of("common.cut-charts"), MakeCharts.class));
   }
 
   private static StepTool needingCast(StepTool tool) {

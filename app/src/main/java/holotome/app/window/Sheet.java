@@ -85,6 +85,7 @@ final class Sheet extends VBox {
   private Insight measuredFor;
 
   private Selected selected;
+  private Object charts;
 
   /** Counts edits: what was tried for an earlier one is no longer wanted. */
   private int edit;
@@ -238,7 +239,10 @@ final class Sheet extends VBox {
       selected = session.selected();
       resting &= selected == null;
       edited();
+    } else if (current != null && session.charts().chosen() != charts && !resting) {
+      edited();
     }
+    charts = session.charts().chosen();
     if (current != null && session.insight() != measuredFor) {
       measuredFor = session.insight();
       current.measured();

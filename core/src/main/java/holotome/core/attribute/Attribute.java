@@ -61,6 +61,9 @@ public final class Attribute {
   /** So many times the triangles and texels of elsewhere each triangle's surface is to have. */
   public static final String IMPORTANCE = "importance";
 
+  /** Which charts lie over which, so that both read the same texels. */
+  public static final String LAID_OVER = "laid over";
+
   private final String name;
   private final Kind kind;
   private final Domain domain;

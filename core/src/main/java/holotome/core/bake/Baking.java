@@ -4,6 +4,7 @@ import holotome.core.image.Image;
 import holotome.core.map.Hit;
 import holotome.core.map.MapKind;
 import holotome.core.map.MapRule;
+import holotome.core.mesh.LaidOver;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Maps;
 import holotome.core.spatial.Bvh;
@@ -20,6 +21,8 @@ import java.util.Map;
  * Ray baking: from each sample of a texel, a ray starts on the cage, a little outside the Cast, and
  * runs inwards to as far behind it; the first face of the Scan it meets from the front is what the
  * maps ask ({@link MapRule}).
+ *
+ * <p>Of charts laid over each other the leading one alone is asked.
  *
  * <p>Rows of texels are done in bands, in parallel; each texel is written by one band only. A
  * sample whose ray meets nothing takes the closest point of the Scan; a texel counts as missed
@@ -41,6 +44,9 @@ final class Baking {
   /** Where each map's sums begin among those of a texel, and where the last ones end. */
   private final int[] sumAt;
 
+  /** Which charts lie over which, see {@link LaidOver}; null for none. */
+  private final int[] over;
+
   private final byte[] missed;
   private final byte[] covered;
 
@@ -60,6 +66,7 @@ final class Baking {
     this.bvh = bvh;
     this.cage = cage;
     split = SplitMesh.of(cast);
+    over = LaidOver.of(cast);
     // Each once, in the order of the kinds, whatever the order asked for.
     this.kinds = kinds.stream().distinct().sorted().toList();
     takers = this.kinds.stream().map(k -> k.rule().taker(scan)).toList();
@@ -117,6 +124,9 @@ final class Baking {
     int[] c = cast.uv().corners();
     for (int pass = 0; pass < 2; pass++) {
       for (int t = 0; t < cast.triangleCount(); t++) {
+        if (over != null && over[t] < 0) {
+          continue;
+        }
         double a = row(c[3 * t]);
         double b = row(c[3 * t + 1]);
         double d = row(c[3 * t + 2]);

@@ -48,6 +48,7 @@ import holotome.core.trim.PlaneCut;
 import holotome.core.trim.TrimFringe;
 import holotome.core.unwrap.ArrangeCharts;
 import holotome.core.unwrap.GiveSpace;
+import holotome.core.unwrap.LayOver;
 import holotome.core.unwrap.MakeCharts;
 import holotome.core.unwrap.PackCharts;
 import holotome.core.unwrap.SparseHidden;
@@ -106,6 +107,7 @@ public final class Catalogue {
               GiveSpace.class,
               SparseHidden.class,
               ArrangeCharts.class,
+              LayOver.class,
               BakeMaps.class,
               WriteAsset.class)
           .map(StepKind::of)

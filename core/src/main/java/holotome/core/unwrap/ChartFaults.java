@@ -4,6 +4,8 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
 import java.util.BitSet;
+import java.util.HashMap;
+import java.util.Map;
 
 /**
  * What is wrong with how charts lie in the texture, told by the middles of its pixels.
@@ -31,16 +33,19 @@ public record ChartFaults(
   }
 
   /**
-   * Looks at charts; O(T + pixels).
+   * Looks at charts; O(T + pixels). What is laid over another on purpose ({@link
+   * holotome.core.mesh.LaidOver}) may lie so, and mirrored.
    *
+   * @param laid per triangle as there; null for none
    * @param size of the picture, in pixels
    * @param apart how far charts are to be apart, in its pixels
    */
-  public static ChartFaults of(Charts charts, int size, int apart, Work work) {
+  public static ChartFaults of(Charts charts, int[] laid, int size, int apart, Work work) {
     int pixels = Math.min(size, MOST_PIXELS);
     int gap = (int) Math.max(1, (long) apart * pixels / size);
     Mesh flat = charts.flat();
     int[] owner = new int[pixels * pixels];
+    int[] place = places(charts, laid);
     BitSet over = new BitSet();
     BitSet outside = new BitSet();
     double[] signed = new double[charts.count()];
@@ -55,11 +60,12 @@ public record ChartFaults(
         outside.set(chart, outside.get(chart) || c < -BEYOND || c > 1 + BEYOND);
       }
       signed[chart] += (p[2] - p[0]) * (p[5] - p[1]) - (p[4] - p[0]) * (p[3] - p[1]);
-      twice += draw(p, pixels, chart, owner, over);
+      boolean isLaid = laid != null && laid[t] != 0;
+      twice += draw(p, pixels, place[chart], isLaid, owner, over);
     }
     BitSet flipped = new BitSet();
     for (int c = 0; c < signed.length; c++) {
-      flipped.set(c, signed[c] < 0);
+      flipped.set(c, signed[c] < 0 && place[c] == c);
     }
     work.advance(0.5);
     for (int i = 0; i < owner.length; i++) {
@@ -68,6 +74,26 @@ public record ChartFaults(
     BitSet near = new Nearby(owner, pixels, gap).found(work.part(0.5, work.label()));
     return new ChartFaults(
         flipped, outside, over, near, (double) twice / ((double) pixels * pixels));
+  }
+
+  /** The chart that each counts as: those laid over another as that. */
+  private static int[] places(Charts charts, int[] laid) {
+    int[] out = new int[charts.count()];
+    Map<Integer, Integer> leading = new HashMap<>();
+    for (int t = 0; laid != null && t < laid.length; t++) {
+      if (laid[t] > 0) {
+        leading.putIfAbsent(laid[t], charts.ofTriangle()[t]);
+      }
+    }
+    for (int c = 0; c < out.length; c++) {
+      out[c] = c;
+    }
+    for (int t = 0; laid != null && t < laid.length; t++) {
+      if (laid[t] != 0) {
+        out[charts.ofTriangle()[t]] = leading.get(Math.abs(laid[t]));
+      }
+    }
+    return out;
   }
 
   private static double[] corners(Mesh flat, int t) {
@@ -83,9 +109,11 @@ public record ChartFaults(
   /**
    * Takes the pixels whose middles lie in a triangle; how many were taken already.
    *
+   * @param isLaid whether it may lie over its own chart
    * @param owner twice the chart counted from 1, and 1 more where the middle lies well within
    */
-  private static int draw(double[] p, int pixels, int chart, int[] owner, BitSet over) {
+  private static int draw(
+      double[] p, int pixels, int chart, boolean isLaid, int[] owner, BitSet over) {
     double[] q = new double[6];
     double lowY = Double.POSITIVE_INFINITY;
     double highY = Double.NEGATIVE_INFINITY;
@@ -115,7 +143,8 @@ public record ChartFaults(
       for (int x = (int) Math.max(0, Math.ceil(low - 0.5)); x <= x1; x++) {
         int before = owner[y * pixels + x];
         boolean isWithin = x + 0.5 > low + HAIR && x + 0.5 < high - HAIR;
-        if (isWithin && (before & 1) != 0) {
+        boolean isFree = isLaid && before >> 1 == chart + 1;
+        if (isWithin && (before & 1) != 0 && !isFree) {
           over.set((before >> 1) - 1);
           over.set(chart);
           twice++;

@@ -4,22 +4,37 @@ import holotome.core.array.Grouping;
 import holotome.core.array.LongIndex;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Importance;
+import holotome.core.mesh.LaidOver;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
- * The charts that a mesh has, ready to be laid out anew: each seen from its upper side.
+ * The charts that a mesh has, ready to be laid out anew: each seen from its upper side, what is
+ * laid over another with it.
  *
  * @param charts their vertices in the mesh's units where they are to be even, else in the texture's
  * @param over how many were turned over, for they lay mirrored
  * @param flat how many have no area in the texture
+ * @param laid how many lie over another, and stay there
  */
-record GivenCharts(Charts charts, int over, int flat) {
+record GivenCharts(Charts charts, int over, int flat, int laid) {
   /** Below this share of what it has on the surface a chart has no area in the texture. */
   private static final double NOTHING = 1e-9;
+
+  /**
+   * A chart as it lies, and what it has.
+   *
+   * @param wanted its area on the surface, times what it matters
+   * @param inTexture its area there, below 0 where it lies mirrored
+   * @param group as {@link LaidOver} has it
+   */
+  private record Lying(
+      Charts.Chart chart, double onSurface, double wanted, double inTexture, int group) {}
 
   /**
    * Takes them; O(T).
@@ -29,50 +44,92 @@ record GivenCharts(Charts charts, int over, int flat) {
   static GivenCharts of(Mesh mesh, boolean even, Work work) {
     holotome.core.topology.Charts found = holotome.core.topology.Charts.of(mesh, work);
     Grouping by = Grouping.of(found.ofTriangle(), found.count(), Work.unwatched());
-    float[] importance = Importance.of(mesh);
-    List<Charts.Chart> list = new ArrayList<>();
-    int over = 0;
-    int flat = 0;
     double all = 0;
     double allFlat = 0;
     for (int t = 0; t < mesh.triangleCount(); t++) {
       all += Vec.length(Measures.cross(mesh, t)) / 2;
       allFlat += Math.abs(flatArea(mesh, t));
     }
+    int[] groups = LaidOver.of(mesh);
+    List<Lying> lying = new ArrayList<>();
+    Map<Integer, List<Charts.Chart>> following = new HashMap<>();
     for (int c = 0; c < found.count(); c++) {
-      int from = by.start()[c];
-      int n = by.start()[c + 1] - from;
-      double onSurface = 0;
-      double wanted = 0;
-      double inTexture = 0;
-      int[] triangles = new int[n];
-      int[] corners = new int[3 * n];
-      LongIndex vertices = new LongIndex();
-      for (int i = 0; i < n; i++) {
-        int t = by.order()[from + i];
-        triangles[i] = t;
-        double area = Vec.length(Measures.cross(mesh, t)) / 2;
-        onSurface += area;
-        wanted += importance == null ? area : importance[t] * area;
-        inTexture += flatArea(mesh, t);
-        for (int k = 0; k < 3; k++) {
-          corners[3 * i + k] = vertices.add(mesh.uv().corners()[3 * t + k]);
-        }
+      Lying l = lying(mesh, by.order(), by.start()[c], by.start()[c + 1], groups);
+      lying.add(l);
+      if (l.group > 0) {
+        following.put(l.group, new ArrayList<>());
       }
-      boolean isFlat = !(Math.abs(inTexture) * all > NOTHING * onSurface * allFlat);
-      boolean isOver = inTexture < 0 && !isFlat;
+    }
+    List<Lying> own = new ArrayList<>();
+    for (Lying l : lying) {
+      List<Charts.Chart> with = l.group < 0 ? following.get(-l.group) : null;
+      if (with == null) {
+        own.add(l);
+      } else {
+        with.add(l.chart);
+      }
+    }
+    int over = 0;
+    int flat = 0;
+    int laid = 0;
+    List<Charts.Chart> list = new ArrayList<>();
+    for (Lying l : own) {
+      boolean isFlat = !(Math.abs(l.inTexture) * all > NOTHING * l.onSurface * allFlat);
+      boolean isOver = l.inTexture < 0 && !isFlat;
       flat += isFlat ? 1 : 0;
       over += isOver ? 1 : 0;
-      double scale = !even ? 1 : isFlat ? 0 : Math.sqrt(wanted / Math.abs(inTexture));
-      double[] uv = new double[2 * vertices.size()];
-      for (int v = 0; v < vertices.size(); v++) {
-        int at = 2 * (int) vertices.key(v);
-        uv[2 * v] = (isOver ? -scale : scale) * mesh.uv().coords()[at];
-        uv[2 * v + 1] = scale * mesh.uv().coords()[at + 1];
+      double scale = !even ? 1 : isFlat ? 0 : Math.sqrt(l.wanted / Math.abs(l.inTexture));
+      // A chart in parts of which each leads: what follows goes with the first.
+      List<Charts.Chart> with = l.group > 0 ? following.remove(l.group) : null;
+      List<Charts.Chart> follow = new ArrayList<>();
+      for (Charts.Chart f : with == null ? List.<Charts.Chart>of() : with) {
+        follow.add(scaled(f, isOver ? -scale : scale, scale, List.of()));
       }
-      list.add(new Charts.Chart(triangles, corners, uv));
+      laid += follow.size();
+      list.add(scaled(l.chart, isOver ? -scale : scale, scale, follow));
     }
-    return new GivenCharts(new Charts(found.ofTriangle(), list), over, flat);
+    return new GivenCharts(new Charts(found.ofTriangle(), list), over, flat, laid);
+  }
+
+  private static Charts.Chart scaled(
+      Charts.Chart chart, double byU, double byV, List<Charts.Chart> over) {
+    double[] uv = chart.uv().clone();
+    for (int i = 0; i < uv.length; i += 2) {
+      uv[i] *= byU;
+      uv[i + 1] *= byV;
+    }
+    return new Charts.Chart(chart.triangles(), chart.corners(), uv, over);
+  }
+
+  private static Lying lying(Mesh mesh, int[] order, int from, int to, int[] groups) {
+    float[] importance = Importance.of(mesh);
+    int n = to - from;
+    double onSurface = 0;
+    double wanted = 0;
+    double inTexture = 0;
+    int[] triangles = new int[n];
+    int[] corners = new int[3 * n];
+    LongIndex vertices = new LongIndex();
+    for (int i = 0; i < n; i++) {
+      int t = order[from + i];
+      triangles[i] = t;
+      double area = Vec.length(Measures.cross(mesh, t)) / 2;
+      onSurface += area;
+      wanted += importance == null ? area : importance[t] * area;
+      inTexture += flatArea(mesh, t);
+      for (int k = 0; k < 3; k++) {
+        corners[3 * i + k] = vertices.add(mesh.uv().corners()[3 * t + k]);
+      }
+    }
+    double[] uv = new double[2 * vertices.size()];
+    for (int v = 0; v < vertices.size(); v++) {
+      int at = 2 * (int) vertices.key(v);
+      uv[2 * v] = mesh.uv().coords()[at];
+      uv[2 * v + 1] = mesh.uv().coords()[at + 1];
+    }
+    Charts.Chart chart = new Charts.Chart(triangles, corners, uv);
+    return new Lying(
+        chart, onSurface, wanted, inTexture, groups == null ? 0 : groups[triangles[0]]);
   }
 
   private static double flatArea(Mesh mesh, int t) {

@@ -1,5 +1,6 @@
 package holotome.core.unwrap;
 
+import holotome.core.mesh.LaidOver;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
@@ -68,7 +69,7 @@ public record MakeCharts(
             work.part(0.7, CoreWords.of("work.cutting-charts")));
     Packing packing =
         Packing.pack(made, size, gutter, work.part(0.3, CoreWords.of("work.packing-charts")));
-    Mesh out = cast.withUv(packing.uv());
+    Mesh out = LaidOver.without(cast).withUv(packing.uv());
     Stretch stretch = Stretch.of(out);
     return Outcome.of(
         in.withCast(out),

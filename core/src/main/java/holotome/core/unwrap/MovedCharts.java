@@ -1,6 +1,7 @@
 package holotome.core.unwrap;
 
 import holotome.core.frame.Frame;
+import holotome.core.mesh.LaidOver;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
 import holotome.core.task.Failure;
@@ -19,12 +20,17 @@ final class MovedCharts {
   private static final double SAME = 1e-6;
 
   private final ChartPoints points;
+
+  /** Which charts lie over which, see {@link LaidOver}; null for none. */
+  private final int[] laid;
+
   private final int[] corners;
   private float[] coords;
   private int vertices;
 
   private MovedCharts(Mesh mesh, ChartPoints points) {
     this.points = points;
+    laid = LaidOver.of(mesh);
     corners = mesh.uv().corners().clone();
     coords = mesh.uv().coords().clone();
     vertices = coords.length / 2;
@@ -40,9 +46,16 @@ final class MovedCharts {
     return new MovedCharts(mesh, ChartPoints.of(mesh, frame, work));
   }
 
+  ChartPoints points() {
+    return points;
+  }
+
   /** Makes an edit; false where nothing lies where it says. */
   boolean make(ChartEdit edit) {
     BitSet charts = points.charts(edit.charts());
+    if (edit.at() == null) {
+      addFollowing(charts);
+    }
     BitSet own = own(charts);
     if (edit.at() != null) {
       own = near(own, edit.at());
@@ -60,13 +73,44 @@ final class MovedCharts {
     double s = by * Math.sin(angle);
     double du = edit.move() == null ? 0 : edit.move()[0];
     double dv = edit.move() == null ? 0 : edit.move()[1];
-    for (int v = own.nextSetBit(0); v >= 0; v = own.nextSetBit(v + 1)) {
-      double u = coords[2 * v] - x;
-      double w = coords[2 * v + 1] - y;
-      coords[2 * v] = (float) (x + c * u - s * w + du);
-      coords[2 * v + 1] = (float) (y + s * u + c * w + dv);
-    }
+    map(own, new double[] {c, -s, x - c * x + s * y + du, s, c, y - s * x - c * y + dv});
     return true;
+  }
+
+  /**
+   * Puts a chart elsewhere.
+   *
+   * @param by the new u and v: a u + b v + c each
+   */
+  void put(int chart, double[] by) {
+    BitSet charts = new BitSet();
+    charts.set(chart);
+    map(own(charts), by);
+  }
+
+  private void map(BitSet own, double[] by) {
+    for (int v = own.nextSetBit(0); v >= 0; v = own.nextSetBit(v + 1)) {
+      double u = coords[2 * v];
+      double w = coords[2 * v + 1];
+      coords[2 * v] = (float) (by[0] * u + by[1] * w + by[2]);
+      coords[2 * v + 1] = (float) (by[3] * u + by[4] * w + by[5]);
+    }
+  }
+
+  /** With a chart that leads go those laid over it. */
+  private void addFollowing(BitSet charts) {
+    int[] of = points.chartOfTriangle();
+    BitSet led = new BitSet();
+    for (int t = 0; laid != null && t < of.length; t++) {
+      if (laid[t] > 0 && charts.get(of[t])) {
+        led.set(laid[t]);
+      }
+    }
+    for (int t = 0; laid != null && t < of.length; t++) {
+      if (laid[t] < 0 && led.get(-laid[t])) {
+        charts.set(of[t]);
+      }
+    }
   }
 
   /** The texture vertices of charts; those that other charts have too are made anew for them. */

@@ -19,7 +19,7 @@ import java.util.List;
     id = "unwrap.pack",
     title = "Pack",
     help =
-        "Lays the charts that the Cast has into the texture anew: by their true outlines, turned as they fit, into each other's holes.",
+        "Lays the charts that the Cast has into the texture anew: by their true outlines, turned as they fit, into each other's holes. Those laid over another stay on it.",
     reads = {"cast"},
     writes = {"cast", "maps"})
 public record PackCharts(
@@ -59,6 +59,9 @@ public record PackCharts(
     notes.add(CoreWords.of("make-charts.stretch", stretch.mean(), stretch.p95()));
     if (given.over() > 0) {
       notes.add(CoreWords.count("pack-charts.over", given.over()));
+    }
+    if (given.laid() > 0) {
+      notes.add(CoreWords.count("pack-charts.laid", given.laid()));
     }
     if (given.flat() > 0) {
       notes.add(CoreWords.count("pack-charts.flat", given.flat()));

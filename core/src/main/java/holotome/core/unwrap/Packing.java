@@ -368,37 +368,15 @@ record Packing(Uv uv, double fill) {
 
     private Packing result(Made made) {
       Placed[] at = made.placed;
-      int total = 0;
-      int triangles = 0;
-      List<Charts.Chart> list = charts.list();
-      for (Charts.Chart c : list) {
-        total += c.uv().length / 2;
-        triangles += c.triangles().length;
-      }
-      float[] coords = new float[2 * total];
-      int[] corners = new int[3 * triangles];
+      PackedUv out = new PackedUv(charts, size);
       double scale = Math.sqrt(made.share / area) * size;
-      int base = 0;
       for (int c = 0; c < at.length; c++) {
-        double[] p = list.get(c).uv();
         double[] low = boxes[c][at[c].turn];
-        double cos = Math.cos(turn(c, at[c].turn));
-        double sin = Math.sin(turn(c, at[c].turn));
-        for (int i = 0; i < p.length; i += 2) {
-          double x = scale * (cos * p[i] - sin * p[i + 1] - low[0]) + at[c].spot.x();
-          double y = scale * (sin * p[i] + cos * p[i + 1] - low[1]) + at[c].spot.y();
-          coords[2 * base + i] = (float) (x / size);
-          coords[2 * base + i + 1] = (float) (y / size);
-        }
-        int[] k = list.get(c).corners();
-        int[] t = list.get(c).triangles();
-        for (int i = 0; i < k.length; i++) {
-          corners[3 * t[i / 3] + i % 3] = base + k[i];
-        }
-        base += p.length / 2;
+        double x = at[c].spot.x() - scale * low[0];
+        double y = at[c].spot.y() - scale * low[1];
+        out.put(charts.list().get(c), scale, turn(c, at[c].turn), x, y);
       }
-      UprightFloats.mend(coords, corners);
-      return new Packing(new Uv(coords, corners), made.share);
+      return new Packing(out.uv(), made.share);
     }
   }
 }

@@ -325,6 +325,17 @@ class EveryStepTest {
                 List.of(Map.of("charts", List.of(0, 0, 0.5), "move", List.of(0.1, 0), "turn", 30))),
             List.of(CAST, CHARTS)),
         given(Map.of("do", "unwrap.hidden", "what", "blank"), List.of(CAST)),
+        given(
+            Map.of(
+                "do",
+                "unwrap.over",
+                "charts",
+                List.of(0, 0, 0.5),
+                "onto",
+                List.of(0, 0, -0.5),
+                "fit",
+                "same"),
+            List.of(CAST, CHARTS)),
         given(BAKED, List.of(CAST, CHARTS)),
         given(
             Map.of("do", "ship.write", "for", "engine", "name", "a"), List.of(CAST, CHARTS, BAKED)),

@@ -46,7 +46,7 @@ class ChartFaultsTest {
   }
 
   private static ChartFaults faults(Charts charts, int apart) {
-    return ChartFaults.of(charts, SIZE, apart, Work.unwatched());
+    return ChartFaults.of(charts, null, SIZE, apart, Work.unwatched());
   }
 
   private static BitSet bits(int... set) {

@@ -1,0 +1,140 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
+import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import holotome.core.unwrap.LayOver;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.VBox;
+
+/**
+ * Lays the charts that are chosen over one that was chosen before to lead; without one it takes
+ * them off what they lie over.
+ */
+final class OverTool extends StepTool {
+  private static final String CHARTS = "charts";
+  private static final String ONTO = "onto";
+
+  private final StepKind kind = StepKind.of(LayOver.class);
+  private final Label where = new Label();
+  private final Button leads = new Button();
+  private final VBox details = new VBox(6, leads, where);
+
+  /** A point of the chart that leads, in working space; null for none. */
+  private double[] leader;
+
+  private Object stored;
+
+  OverTool(Session session) {
+    super(
+        session,
+        LayOver.class,
+        Stage.UNWRAP,
+        false,
+        Map.of(),
+        (s, t) ->
+            AppWords.of(
+                s instanceof LayOver o && o.onto() == null
+                    ? "over-tool.take-off"
+                    : "over-tool.lay-over"),
+        w -> List.of());
+    where.setWrapText(true);
+    where.getStyleClass().addAll("soft", "small");
+    where.setId("unwrap-over-where");
+    leads.setId("unwrap-over-leads");
+    leads.setMaxWidth(Double.MAX_VALUE);
+    leads.setOnAction(e -> chooseLeader());
+  }
+
+  /** The chart that is chosen leads from now on; where none is, none does. */
+  private void chooseLeader() {
+    double[] now = chosen();
+    leader = now.length == 3 ? now : null;
+    session.charts().drop();
+    edited();
+  }
+
+  @Override
+  public Node form() {
+    Node form = super.form();
+    hide(CHARTS);
+    hide(ONTO);
+    return form;
+  }
+
+  @Override
+  public Node details() {
+    return details;
+  }
+
+  @Override
+  public Step step() {
+    Map<String, Object> v = new LinkedHashMap<>(values());
+    double[] now = chosen();
+    leads.setText(AppWords.of(now.length == 3 ? "over-tool.leads" : "over-tool.none-leads"));
+    leads.setDisable(now.length != 3 && leader == null);
+    v.remove(CHARTS);
+    v.remove(ONTO);
+    boolean isStored = now.length == 0 && stored != null;
+    if (now.length > 0) {
+      v.put(CHARTS, StepKind.plain(now));
+    } else if (isStored) {
+      v.put(CHARTS, stored);
+    }
+    if (leader != null) {
+      v.put(ONTO, StepKind.plain(leader));
+    }
+    where.setText(words(now.length / 3, isStored));
+    return kind.create(v);
+  }
+
+  private String words(int chosen, boolean isStored) {
+    if (leader == null) {
+      return chosen == 0 && !isStored
+          ? AppWords.of("over-tool.choose-leader")
+          : AppWords.of("over-tool.choose-leader-or-off");
+    }
+    return isStored
+        ? AppWords.of("over-tool.as-stored")
+        : chosen == 0
+            ? AppWords.of("over-tool.choose-others")
+            : AppWords.count("over-tool.charts", chosen);
+  }
+
+  /** A point of each chart that is chosen, in working space. */
+  private double[] chosen() {
+    Workpiece w = session.current();
+    Mesh m = w == null ? null : w.cast();
+    return m == null ? new double[0] : session.charts().points(m, w.frame().toWork());
+  }
+
+  @Override
+  public void draw(ViewPort view, GraphicsContext g) {
+    if (leader != null) {
+      Marks.ring(g, view.project(leader));
+    }
+  }
+
+  @Override
+  public void load(Step step) {
+    super.load(step);
+    stored = kind.values(step).get(CHARTS);
+    leader = ((LayOver) step).onto();
+  }
+
+  @Override
+  public void end(ViewPort view) {
+    leader = null;
+    stored = null;
+  }
+}
