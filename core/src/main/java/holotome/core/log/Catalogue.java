@@ -47,6 +47,7 @@ import holotome.core.trim.KeepIslands;
 import holotome.core.trim.PlaneCut;
 import holotome.core.trim.TrimFringe;
 import holotome.core.unwrap.ArrangeCharts;
+import holotome.core.unwrap.EditSeams;
 import holotome.core.unwrap.GiveSpace;
 import holotome.core.unwrap.LayOver;
 import holotome.core.unwrap.MakeCharts;
@@ -108,6 +109,7 @@ public final class Catalogue {
               SparseHidden.class,
               ArrangeCharts.class,
               LayOver.class,
+              EditSeams.class,
               BakeMaps.class,
               WriteAsset.class)
           .map(StepKind::of)

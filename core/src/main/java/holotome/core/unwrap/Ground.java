@@ -114,7 +114,11 @@ record Ground(
     return twin[h] < 0 ? 0 : Math.clamp(1 - dot(h), 0, 1);
   }
 
-  /** The cosine of the angle by which the surface turns across an edge. */
+  /** The cosine of the angle by which the surface turns across an edge; 1 where it ends there. */
+  double turn(int h) {
+    return twin[h] < 0 ? 1 : dot(h);
+  }
+
   private double dot(int h) {
     int t = h / 3 * 3;
     int u = twin[h] / 3 * 3;

@@ -326,6 +326,9 @@ class EveryStepTest {
             List.of(CAST, CHARTS)),
         given(Map.of("do", "unwrap.hidden", "what", "blank"), List.of(CAST)),
         given(
+            Map.of("do", "unwrap.seams", "edits", List.of(Map.of("how", "sharp", "sharp", 20))),
+            List.of(CAST, CHARTS)),
+        given(
             Map.of(
                 "do",
                 "unwrap.over",

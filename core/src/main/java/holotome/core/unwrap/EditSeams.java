@@ -1,0 +1,143 @@
+package holotome.core.unwrap;
+
+import holotome.core.mesh.LaidOver;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Uv;
+import holotome.core.part.Workpiece;
+import holotome.core.step.Describes;
+import holotome.core.step.Outcome;
+import holotome.core.step.Parameter;
+import holotome.core.step.Run;
+import holotome.core.step.Step;
+import holotome.core.task.Failure;
+import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Cuts and sews seams by hand, one edit after the other, and lays the charts flat that they touch.
+ * A Cast without charts begins with one for all that hangs together.
+ */
+@Describes(
+    id = "unwrap.seams",
+    title = "Seams",
+    help =
+        "Cuts charts by hand along edges, and sews them together again; what is touched is laid flat anew where it lay, all else stays.",
+    reads = {"cast", "frame"},
+    writes = {"cast", "maps"})
+public record EditSeams(
+    @Parameter(help = "What is done, one edit after the other") List<SeamEdit> edits)
+    implements Step {
+  /** Where there were no charts before they are packed for such a picture. */
+  private static final int SIZE = 2048;
+
+  private static final int GUTTER = 4;
+
+  public EditSeams {
+    if (edits == null || edits.isEmpty()) {
+      throw Failure.usage(CoreWords.of("edit-mesh.no-edits"));
+    }
+    edits = List.copyOf(edits);
+  }
+
+  /** The same and one more. */
+  public EditSeams with(SeamEdit more) {
+    List<SeamEdit> all = new ArrayList<>(edits);
+    all.add(more);
+    return new EditSeams(all);
+  }
+
+  /**
+   * The edges that an edit would cut or sew, to be looked at before: two ends each, x, y, z in the
+   * mesh's own coordinates.
+   *
+   * @throws Failure where it means none
+   */
+  public static double[] meant(Workpiece in, SeamEdit edit, Work work) {
+    Mesh cast = in.cast();
+    int[] edges = new SeamMaker(cast, in.frame(), work).edges(edit);
+    double[] out = new double[6 * edges.length];
+    for (int i = 0; i < edges.length; i++) {
+      int h = edges[i];
+      int[] ends = {cast.triangles()[h], cast.triangles()[h % 3 == 2 ? h - 2 : h + 1]};
+      for (int k = 0; k < 6; k++) {
+        out[6 * i + k] = cast.xyz()[3 * ends[k / 3] + k % 3];
+      }
+    }
+    return out;
+  }
+
+  @Override
+  public Outcome apply(Workpiece in, Run run) {
+    Mesh cast = in.cast();
+    if (cast == null) {
+      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
+    }
+    Work work = run.work();
+    SeamMaker maker =
+        new SeamMaker(cast, in.frame(), work.part(0.2, CoreWords.of("work.finding-charts")));
+    int[] before = cast.uv() == null ? null : maker.map().charts();
+    List<String> notes = new ArrayList<>();
+    int cut = 0;
+    int sewn = 0;
+    int done = 0;
+    for (int i = 0; i < edits.size(); i++) {
+      work.check();
+      int n = maker.make(edits.get(i));
+      cut += edits.get(i).isCut() ? n : 0;
+      sewn += edits.get(i).isCut() ? 0 : n;
+      done += n > 0 ? 1 : 0;
+      if (n == 0) {
+        notes.add(CoreWords.of("seams.left-out", i + 1));
+      }
+    }
+    if (done == 0) {
+      throw Failure.cannot(notes.getFirst());
+    }
+    SeamCharts charts = new SeamCharts(maker.ground(), maker.map());
+    Uv uv = charts.laid(before, sewn > 0, work.part(0.6, CoreWords.of("work.flattening-charts")));
+    Mesh out = apart(cast, maker.map()).withUv(uv);
+    if (before == null) {
+      GivenCharts given =
+          GivenCharts.of(out, true, work.part(0.05, CoreWords.of("work.finding-charts")));
+      Work packs = work.part(0.1, CoreWords.of("work.packing-charts"));
+      out = out.withUv(Packing.pack(given.charts(), SIZE, GUTTER, packs).uv());
+    }
+    List<String> all = new ArrayList<>();
+    if (cut > 0) {
+      all.add(CoreWords.count("seams.cut", cut));
+    }
+    if (sewn > 0) {
+      all.add(CoreWords.count("seams.sewn", sewn));
+    }
+    all.add(CoreWords.count("seams.laid", charts.laid(), Stretch.of(out).mean()));
+    if (charts.parted() > 0) {
+      all.add(CoreWords.count("seams.parted", charts.parted()));
+    }
+    all.addAll(notes);
+    return new Outcome(in.withCast(out), all, null, done);
+  }
+
+  /** Charts that were touched lie over no other any more. */
+  private static Mesh apart(Mesh cast, SeamMap map) {
+    int[] labels = LaidOver.of(cast);
+    if (labels == null) {
+      return cast;
+    }
+    int[] of = map.charts();
+    boolean[] isDue = new boolean[map.count()];
+    for (int t = map.touched().nextSetBit(0); t >= 0; t = map.touched().nextSetBit(t + 1)) {
+      isDue[of[t]] = true;
+    }
+    for (int t = 0; t < labels.length; t++) {
+      labels[t] = isDue[of[t]] ? 0 : labels[t];
+    }
+    return LaidOver.with(cast, labels);
+  }
+
+  @Override
+  public long memory(Workpiece in) {
+    return in.cast() == null ? 0 : 350L * in.cast().triangleCount();
+  }
+}
