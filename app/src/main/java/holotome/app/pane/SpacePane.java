@@ -486,7 +486,8 @@ public final class SpacePane extends PicturePane implements ViewPort {
   }
 
   private boolean isOfCharts() {
-    return session.stage() == Stage.UNWRAP || session.stage() == Stage.BAKE;
+    boolean isThere = session.stage() == Stage.UNWRAP || session.stage() == Stage.BAKE;
+    return isThere && !tool.takesClicks();
   }
 
   /** Where the charts are shown beside it, a click chooses one here as well. */

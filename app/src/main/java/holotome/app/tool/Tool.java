@@ -122,6 +122,11 @@ public abstract class Tool {
 
   public void end(ViewPort view) {}
 
+  /** Whether it takes clicks for itself, so that they choose nothing. */
+  public boolean takesClicks() {
+    return false;
+  }
+
   public void pressed(ViewPort view, MouseEvent e) {}
 
   public void dragged(ViewPort view, MouseEvent e) {}
@@ -141,6 +146,11 @@ public abstract class Tool {
   /** Triangles of the current Scan to be shown as selected while none are; null for none. */
   public BitSet marked() {
     return null;
+  }
+
+  /** Whether the tool made use of Enter, which else makes its step. */
+  public boolean enter(ViewPort view) {
+    return false;
   }
 
   /** Whether the tool made use of a key. */

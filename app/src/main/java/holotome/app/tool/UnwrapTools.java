@@ -11,6 +11,7 @@ import holotome.core.reduce.Decimate;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.unwrap.ArrangeCharts;
+import holotome.core.unwrap.EditSeams;
 import holotome.core.unwrap.GiveSpace;
 import holotome.core.unwrap.LayOver;
 import holotome.core.unwrap.MakeCharts;
@@ -45,6 +46,7 @@ final class UnwrapTools {
     all.put(SparseHidden.class, needingCast(new HiddenTool(session)));
     all.put(GiveSpace.class, needingCast(new SpaceTool(session)));
     all.put(LayOver.class, needingCharts(new OverTool(session)));
+    all.put(EditSeams.class, new SeamsTool(session));
   }
 
   private static StepTool needingCharts(StepTool tool) {

@@ -91,7 +91,9 @@ final class Keys {
       if (focus instanceof Button && !"apply".equals(focus.getId()) && focus.isFocusVisible()) {
         return false;
       }
-      desk.sheet().apply();
+      if (desk.sheet().current() == null || !desk.sheet().current().enter(desk.view())) {
+        desk.sheet().apply();
+      }
       return true;
     }
     boolean held = key.control() || key.alt();

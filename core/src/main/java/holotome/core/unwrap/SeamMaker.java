@@ -50,11 +50,22 @@ final class SeamMaker {
   }
 
   /**
-   * The half-edges that an edit means as the seams run now.
+   * The half-edges that an edit means as the seams run now, of each edge one; none of borders or
+   * where that changes nothing.
    *
    * @throws Failure where no way or ring is there
    */
   int[] edges(SeamEdit edit) {
+    BitSet out = new BitSet();
+    for (int h : found(edit)) {
+      if (ground.twin()[h] >= 0 && map.isSeam(h) != edit.isCut()) {
+        out.set(Math.min(h, ground.twin()[h]));
+      }
+    }
+    return out.stream().toArray();
+  }
+
+  private int[] found(SeamEdit edit) {
     return switch (edit.how()) {
       case WAY -> way(edit);
       case RING -> rings(edit.points());

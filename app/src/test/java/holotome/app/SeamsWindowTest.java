@@ -1,0 +1,131 @@
+package holotome.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.task.Work;
+import holotome.core.topology.Charts;
+import holotome.core.unwrap.EditSeams;
+import java.io.IOException;
+import java.nio.file.Path;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+
+/** Seams cut and sewn by pointer and keys: shown first, then done, a sitting one entry. */
+class SeamsWindowTest extends WindowCase {
+  @Override
+  int triangles() {
+    return 60_000;
+  }
+
+  private void crateAsCast() throws IOException {
+    Path file = crate(0.1, 0.28);
+    open(file);
+    stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT6);
+    d.fill("field-file", file.toString());
+    d.settle();
+    apply();
+    stage(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT7);
+    d.settle();
+  }
+
+  private int charts() {
+    Mesh m = d.on(() -> d.desk().session().current().cast());
+    return Charts.of(m, Work.unwatched()).count();
+  }
+
+  private void click(double... p) {
+    double[] at = d.pixel(p);
+    d.clickAt(view, at[0], at[1]);
+  }
+
+  private void said(String words) {
+    d.await("what is meant", () -> d.textNow("seams-what").contains(words));
+  }
+
+  private void made(int edits) {
+    d.keys(KeyCode.ENTER);
+    d.await(
+        "an edit",
+        () ->
+            d.desk().session().history().lines().getLast().entry().step() instanceof EditSeams s
+                && s.edits().size() == edits
+                && !d.desk().session().jobs().isBusy());
+    d.settle();
+  }
+
+  @Test
+  void sewnAndCutInOneSitting() throws IOException {
+    crateAsCast();
+    double[] low = d.on(() -> corner(true));
+    double[] high = d.on(() -> corner(false));
+    assertThat(charts()).isEqualTo(6);
+    int before = entries();
+    d.find("view from the front");
+    d.settle();
+    // The front's upper edge, a little below it, so that the front is clicked.
+    double mid = (low[0] + high[0]) / 2;
+    double near = high[2] - 0.03 * (high[2] - low[2]);
+    d.choose("seams-how", 4);
+    d.settle();
+    said("Click near a seam");
+    click(mid, low[1], near);
+    said("1 edge will be sewn");
+    made(1);
+    assertThat(charts()).isEqualTo(5);
+    // The same edge cut again from corner to corner.
+    d.choose("seams-how", 0);
+    d.settle();
+    double in = 0.3 * (high[0] - low[0]);
+    click(low[0] + in, low[1], near);
+    said("The seam begins there");
+    click(high[0] - in, low[1], near);
+    said("1 edge will be cut");
+    d.keys(KeyCode.BACK_SPACE);
+    said("The seam begins there");
+    click(high[0] - in, low[1], near);
+    said("1 edge will be cut");
+    made(2);
+    assertThat(charts()).isEqualTo(6);
+    assertThat(entries()).isEqualTo(before + 1);
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.settle();
+    assertThat(charts()).isEqualTo(5);
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.settle();
+    assertThat(entries()).isEqualTo(before);
+  }
+
+  @Test
+  void sharpEdgesAndWhatIsWrong() throws IOException {
+    crateAsCast();
+    d.choose("seams-how", 2);
+    d.settle();
+    said("are seams already");
+    d.fill("seams-sharp", "x");
+    said("An angle");
+    d.fill("seams-sharp", "120");
+    said("No edge is that sharp");
+    assertThat(d.node("seams-do").isDisabled()).isTrue();
+    d.choose("seams-how", 3);
+    d.settle();
+    said("Select a part");
+    d.keys(KeyCode.ESCAPE);
+    d.settle();
+  }
+
+  private double[] corner(boolean low) {
+    Mesh m = d.desk().session().current().cast();
+    double[] out = new double[3];
+    for (int k = 0; k < 3; k++) {
+      out[k] = low ? 1e9 : -1e9;
+      for (int v = k; v < m.xyz().length; v += 3) {
+        out[k] = low ? Math.min(out[k], m.xyz()[v]) : Math.max(out[k], m.xyz()[v]);
+      }
+    }
+    double[] toWork = d.desk().session().current().frame().toWork().apply(out);
+    return toWork;
+  }
+}
