@@ -6,15 +6,18 @@ import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
 import holotome.core.unwrap.ChartFaults;
+import java.util.BitSet;
 
 /**
  * The charts of a mesh, as the flat pane shows them.
  *
  * @param outlines of all of them
- * @param area the share of the square that they take
+ * @param laid how many lie over another, see {@link LaidOver}
+ * @param area the share of the square that the others take
  * @param faults what is wrong with how they lie
  */
-public record ChartSheet(Charts charts, Charts.Outlines outlines, double area, ChartFaults faults) {
+public record ChartSheet(
+    Charts charts, Charts.Outlines outlines, int laid, double area, ChartFaults faults) {
 
   /**
    * Finds them; a second or two for a million triangles.
@@ -27,8 +30,16 @@ public record ChartSheet(Charts charts, Charts.Outlines outlines, double area, C
     Charts.Outlines outlines = c.outlines(work.part(0.3, label));
     // What is rounded to pixels may come one nearer.
     int apart = Math.max(1, picture[1] - 1);
-    ChartFaults faults =
-        ChartFaults.of(c, LaidOver.of(mesh), picture[0], apart, work.part(0.3, label));
-    return new ChartSheet(c, outlines, c.area(), faults);
+    int[] over = LaidOver.of(mesh);
+    BitSet following = new BitSet();
+    BitSet laid = new BitSet();
+    for (int t = 0; over != null && t < over.length; t++) {
+      if (over[t] < 0) {
+        following.set(t);
+        laid.set(c.ofTriangle()[t]);
+      }
+    }
+    ChartFaults faults = ChartFaults.of(c, over, picture[0], apart, work.part(0.3, label));
+    return new ChartSheet(c, outlines, laid.cardinality(), c.area(following), faults);
   }
 }

@@ -250,6 +250,9 @@ public final class FlatPane extends PicturePane implements FlatPort {
   private String caption() {
     String look = settings.title(look(), session.shown());
     String charts = AppWords.count("flat-pane.charts", shown.charts().count());
+    if (shown.laid() > 0) {
+      charts += AppWords.of("flat-pane.laid", shown.laid());
+    }
     return AppWords.of("flat-pane.of-the-square", look, charts, 100 * shown.area());
   }
 }

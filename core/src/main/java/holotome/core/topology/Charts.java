@@ -2,6 +2,7 @@ package holotome.core.topology;
 
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
+import java.util.BitSet;
 
 /**
  * The charts of a mesh with texture coordinates: triangles that share an edge in the texture belong
@@ -67,12 +68,17 @@ public record Charts(Mesh flat, int count, int[] ofTriangle) {
     return new Outlines(out, chart);
   }
 
-  /** The share of the square that the triangles take, those laid over each other twice. */
-  public double area() {
+  /**
+   * The share of the square that triangles take, those over each other twice.
+   *
+   * @param without triangles that are left out
+   */
+  public double area(BitSet without) {
     double sum = 0;
     float[] p = flat.xyz();
     int[] t = flat.triangles();
-    for (int i = 0; i < t.length; i += 3) {
+    for (int n = without.nextClearBit(0); 3 * n < t.length; n = without.nextClearBit(n + 1)) {
+      int i = 3 * n;
       int a = 3 * t[i];
       int b = 3 * t[i + 1];
       int c = 3 * t[i + 2];

@@ -9,11 +9,13 @@ import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Run;
+import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
 import java.util.Arrays;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
@@ -185,5 +187,63 @@ class RoughChartsTest {
                 "a line", pressed(true))
             .get(what);
     assertThatThrownBy(() -> unwrap(m)).isInstanceOf(Failure.class).hasMessageContaining("area");
+  }
+
+  /** What is no number has no area: refused in one line, as what has none. */
+  @Test
+  void pointsThatAreNoNumbersAreRefused() {
+    Mesh sheet = Shapes.sheet(WIDE, WIDE);
+    float[] some = sheet.xyz().clone();
+    some[3 * 40] = Float.NaN;
+    float[] endless = sheet.xyz().clone();
+    endless[3 * 40 + 1] = Float.POSITIVE_INFINITY;
+    for (float[] xyz : new float[][] {some, endless}) {
+      assertThatThrownBy(() -> unwrap(sheet.withPositions(xyz)))
+          .isInstanceOf(Failure.class)
+          .hasMessageContaining("no area");
+    }
+  }
+
+  /** Cancelled once work is under way each step stops, and nothing of it is kept. */
+  @ParameterizedTest
+  @ValueSource(doubles = {0.1, 0.4, 0.8})
+  void cancelledHalfWay(double at) throws InterruptedException {
+    Mesh m = Shapes.torus(3, 1, 400, 100);
+    Workpiece in = Workpiece.of(m, Frame.PLAIN).withCast(m);
+    MakeCharts cut = new MakeCharts(SIZE, 2, 1.05, 0, 180);
+    Workpiece made = cut.apply(in, Run.unwatched()).work();
+    double[] here = {4, 0, 0};
+    double[] there = {-4, 0, 0};
+    List<Step> steps =
+        List.of(
+            cut,
+            new PackCharts(SIZE, 2, true),
+            new EditSeams(List.of(SeamEdit.way(false, 4, 0, 0, -4, 0, 0))),
+            new ArrangeCharts(List.of(ChartEdit.moved(here, 0.1, 0))),
+            new LayOver(here, there, LayOver.Fit.WITHIN, LayOver.Mirror.BETTER),
+            new SparseHidden(SparseHidden.What.HIDDEN, SparseHidden.From.AROUND, 0.1));
+    for (Step s : steps) {
+      Work work = new Work();
+      Thread watch =
+          Thread.ofPlatform()
+              .start(
+                  () -> {
+                    while (work.fraction() < at && !work.isCancelled()) {
+                      Thread.onSpinWait();
+                    }
+                    work.cancel();
+                  });
+      boolean isStopped = false;
+      try {
+        s.apply(made, Run.of(work));
+      } catch (Failure f) {
+        assertThat(f.kind()).describedAs(s.toString()).isEqualTo(Failure.Kind.CANCELLED);
+        isStopped = true;
+      }
+      work.cancel();
+      watch.join();
+      // Others are done before they can be stopped.
+      assertThat(isStopped || !(s instanceof MakeCharts)).isTrue();
+    }
   }
 }
