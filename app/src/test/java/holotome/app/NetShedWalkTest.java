@@ -66,7 +66,7 @@ class NetShedWalkTest extends WindowCase {
     d.await("a chart", () -> d.desk().session().charts().isChosen(cast(), first(good)));
     d.click("unwrap-over-leads");
     d.settle();
-    assertThat(d.text("unwrap-over-where")).contains("A chart leads");
+    assertThat(d.text("problem")).contains("A chart leads");
     inTheFlatPane(poor);
     d.await("what is chosen", () -> d.textNow("unwrap-over-where").contains("1 chart takes"));
     apply();

@@ -52,7 +52,7 @@ final class OverTool extends StepTool {
     where.getStyleClass().addAll("soft", "small");
     where.setId("unwrap-over-where");
     leads.setId("unwrap-over-leads");
-    leads.setMaxWidth(Double.MAX_VALUE);
+    leads.getStyleClass().setAll("small-button");
     leads.setOnAction(e -> chooseLeader());
   }
 
@@ -77,12 +77,33 @@ final class OverTool extends StepTool {
     return details;
   }
 
+  /** What is to be chosen yet. */
+  @Override
+  public String missing() {
+    String first = super.missing();
+    if (first != null || stored != null || chosen().length > 0) {
+      return first;
+    }
+    showLeader(0);
+    return AppWords.of(leader == null ? "over-tool.choose-leader" : "over-tool.choose-others");
+  }
+
+  @Override
+  public Way way() {
+    return super.missing() == null ? null : super.way();
+  }
+
+  private void showLeader(int chosen) {
+    where.setText("");
+    leads.setText(AppWords.of(chosen == 1 ? "over-tool.leads" : "over-tool.none-leads"));
+    leads.setDisable(chosen != 1 && leader == null);
+  }
+
   @Override
   public Step step() {
     Map<String, Object> v = new LinkedHashMap<>(values());
     double[] now = chosen();
-    leads.setText(AppWords.of(now.length == 3 ? "over-tool.leads" : "over-tool.none-leads"));
-    leads.setDisable(now.length != 3 && leader == null);
+    showLeader(now.length / 3);
     v.remove(CHARTS);
     v.remove(ONTO);
     boolean isStored = now.length == 0 && stored != null;
@@ -99,15 +120,10 @@ final class OverTool extends StepTool {
   }
 
   private String words(int chosen, boolean isStored) {
-    if (leader == null) {
-      return chosen == 0 && !isStored
-          ? AppWords.of("over-tool.choose-leader")
-          : AppWords.of("over-tool.choose-leader-or-off");
-    }
     return isStored
         ? AppWords.of("over-tool.as-stored")
-        : chosen == 0
-            ? AppWords.of("over-tool.choose-others")
+        : leader == null
+            ? AppWords.of("over-tool.choose-leader-or-off")
             : AppWords.count("over-tool.charts", chosen);
   }
 

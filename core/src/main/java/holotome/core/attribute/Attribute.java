@@ -62,7 +62,7 @@ public final class Attribute {
   public static final String IMPORTANCE = "importance";
 
   /** Which charts lie over which, so that both read the same texels. */
-  public static final String LAID_OVER = "laid over";
+  public static final String LAID_OVER = "laid-over";
 
   private final String name;
   private final Kind kind;

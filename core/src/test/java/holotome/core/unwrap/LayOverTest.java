@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Shapes;
+import holotome.core.attribute.Attribute;
 import holotome.core.bake.BakeMaps;
 import holotome.core.frame.Frame;
 import holotome.core.map.MapKind;
@@ -187,7 +188,7 @@ class LayOverTest {
     assertThat(b[1] - a[1]).isCloseTo(0.2, within(1e-6));
     Workpiece off = run(moved, over(RIGHT, null));
     assertThat(LaidOver.of(off.cast())).isNull();
-    assertThat(run(laid, CUT).cast().attributes().named("laid over")).isNull();
+    assertThat(run(laid, CUT).cast().attributes().named(Attribute.LAID_OVER)).isNull();
   }
 
   /** A scan red on the left and blue on the right: what follows shows what leads. */
