@@ -185,4 +185,23 @@ class ArrangeWindowTest extends WindowCase {
     apply();
     d.await("no finding", () -> d.textNow("findings").contains("Unwrapped"));
   }
+
+  /** Packed around what is chosen. */
+  @Test
+  void chosenChartsStayWhilstOthersArePacked() throws IOException {
+    crateAsCast();
+    double[] was = corner(0, 0);
+    double[] at = pixel(was[0] + 0.14, was[1] + 0.14);
+    d.clickAt(flat, at[0], at[1]);
+    chosen("1 chart is chosen");
+    d.keys(KeyCode.DIGIT2);
+    d.settle();
+    d.click("pack-stays");
+    d.await("what stays", () -> d.textNow("pack-where").contains("1 chart stays"));
+    apply();
+    assertThat(d.message()).contains("one chart stays where it was");
+    assertThat(corner(0, 0)).containsExactly(was);
+    charted();
+    d.await("no finding", () -> d.textNow("findings").contains("Unwrapped"));
+  }
 }

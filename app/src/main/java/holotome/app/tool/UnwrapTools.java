@@ -3,7 +3,6 @@ package holotome.app.tool;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
-import holotome.core.log.History;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
@@ -24,8 +23,6 @@ import java.lang.ref.WeakReference;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.BiFunction;
-import java.util.function.Function;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 
@@ -39,9 +36,27 @@ final class UnwrapTools {
 
   UnwrapTools(Session session) {
     this.session = session;
-    add(MakeCharts.class, "tools.cut-and-pack-the-charts");
-    needingCast((StepTool) all.get(MakeCharts.class));
-    needingCharts(add(PackCharts.class, "tools.pack-the-charts"));
+    Label fits = fits(MakeCharts.class);
+    StepTool[] cut = new StepTool[1];
+    cut[0] =
+        new StepTool(
+            session,
+            MakeCharts.class,
+            Stage.UNWRAP,
+            false,
+            Map.of(),
+            (s, t) -> AppWords.of("tools.cut-and-pack-the-charts"),
+            w -> density(w, Tools.stepOf(cut[0]), fits)) {
+          @Override
+          public Node details() {
+            return fits;
+          }
+        };
+    all.put(MakeCharts.class, needingCast(cut[0]));
+    Label packed = fits(PackCharts.class);
+    StepTool[] pack = new StepTool[1];
+    pack[0] = new PackTool(session, w -> density(w, Tools.stepOf(pack[0]), packed), packed);
+    all.put(PackCharts.class, needingCharts(pack[0]));
     all.put(ArrangeCharts.class, new ArrangeTool(session));
     all.put(SparseHidden.class, needingCast(new HiddenTool(session)));
     all.put(GiveSpace.class, needingCast(new SpaceTool(session)));
@@ -91,23 +106,12 @@ final class UnwrapTools {
     return all;
   }
 
-  private StepTool add(Class<? extends Step> type, String verb) {
-    StepTool[] self = new StepTool[1];
+  private static Label fits(Class<? extends Step> type) {
     Label fits = new Label();
     fits.setWrapText(true);
     fits.getStyleClass().addAll("soft", "small");
     fits.setId(StepKind.of(type).slug() + "-fit");
-    Function<Workpiece, List<Tool.Row>> rows = w -> density(w, Tools.stepOf(self[0]), fits);
-    BiFunction<Step, History, String> says = (s, t) -> AppWords.of(verb);
-    self[0] =
-        new StepTool(session, type, Stage.UNWRAP, false, Map.of(), says, rows) {
-          @Override
-          public Node details() {
-            return fits;
-          }
-        };
-    all.put(type, self[0]);
-    return self[0];
+    return fits;
   }
 
   /** The sizes of picture that the scan's detail is held against, beside the one chosen. */

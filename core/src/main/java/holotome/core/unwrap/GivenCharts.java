@@ -9,6 +9,7 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -21,8 +22,9 @@ import java.util.Map;
  * @param over how many were turned over, for they lay mirrored
  * @param flat how many have no area in the texture
  * @param laid how many lie over another, and stay there
+ * @param staying those that are to stay where they are, not among the charts
  */
-record GivenCharts(Charts charts, int over, int flat, int laid) {
+record GivenCharts(Charts charts, Staying staying, int over, int flat, int laid) {
   /** Below this share of what it has on the surface a chart has no area in the texture. */
   private static final double NOTHING = 1e-9;
 
@@ -42,6 +44,15 @@ record GivenCharts(Charts charts, int over, int flat, int laid) {
    * @param even whether each gets the area that it has on the surface, times what it matters
    */
   static GivenCharts of(Mesh mesh, boolean even, Work work) {
+    return of(mesh, even, new BitSet(), work);
+  }
+
+  /**
+   * The same, some of which are to stay where they are.
+   *
+   * @param stay triangles of those
+   */
+  static GivenCharts of(Mesh mesh, boolean even, BitSet stay, Work work) {
     holotome.core.topology.Charts found = holotome.core.topology.Charts.of(mesh, work);
     Grouping by = Grouping.of(found.ofTriangle(), found.count(), Work.unwatched());
     double all = 0;
@@ -73,22 +84,42 @@ record GivenCharts(Charts charts, int over, int flat, int laid) {
     int flat = 0;
     int laid = 0;
     List<Charts.Chart> list = new ArrayList<>();
+    List<Charts.Chart> fixed = new ArrayList<>();
+    double wantedThere = 0;
+    double there = 0;
     for (Lying l : own) {
+      // A chart in parts of which each leads: what follows goes with the first.
+      List<Charts.Chart> with = l.group > 0 ? following.remove(l.group) : null;
+      with = with == null ? List.of() : with;
+      if (isStaying(l.chart, with, stay)) {
+        fixed.add(scaled(l.chart, 1, 1, with));
+        wantedThere += l.wanted;
+        there += Math.abs(l.inTexture);
+        continue;
+      }
       boolean isFlat = !(Math.abs(l.inTexture) * all > NOTHING * l.onSurface * allFlat);
       boolean isOver = l.inTexture < 0 && !isFlat;
       flat += isFlat ? 1 : 0;
       over += isOver ? 1 : 0;
       double scale = !even ? 1 : isFlat ? 0 : Math.sqrt(l.wanted / Math.abs(l.inTexture));
-      // A chart in parts of which each leads: what follows goes with the first.
-      List<Charts.Chart> with = l.group > 0 ? following.remove(l.group) : null;
       List<Charts.Chart> follow = new ArrayList<>();
-      for (Charts.Chart f : with == null ? List.<Charts.Chart>of() : with) {
+      for (Charts.Chart f : with) {
         follow.add(scaled(f, isOver ? -scale : scale, scale, List.of()));
       }
       laid += follow.size();
       list.add(scaled(l.chart, isOver ? -scale : scale, scale, follow));
     }
-    return new GivenCharts(new Charts(found.ofTriangle(), list), over, flat, laid);
+    double scale = fixed.isEmpty() ? 0 : even ? Math.sqrt(there / wantedThere) : 1;
+    Staying staying = new Staying(fixed, scale);
+    return new GivenCharts(new Charts(found.ofTriangle(), list), staying, over, flat, laid);
+  }
+
+  private static boolean isStaying(Charts.Chart chart, List<Charts.Chart> with, BitSet stay) {
+    boolean is = stay.get(chart.triangles()[0]);
+    for (Charts.Chart c : with) {
+      is |= stay.get(c.triangles()[0]);
+    }
+    return is;
   }
 
   private static Charts.Chart scaled(

@@ -2,6 +2,7 @@ package holotome.core.unwrap;
 
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
@@ -12,7 +13,9 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
+import java.util.Set;
 
 /** Lays the charts of the Cast into the texture anew. */
 @Describes(
@@ -20,7 +23,7 @@ import java.util.List;
     title = "Pack",
     help =
         "Lays the charts that the Cast has into the texture anew: by their true outlines, turned as they fit, into each other's holes. Those laid over another stay on it.",
-    reads = {"cast"},
+    reads = {"cast", "frame"},
     writes = {"cast", "maps"})
 public record PackCharts(
     @Parameter(
@@ -36,8 +39,30 @@ public record PackCharts(
             help =
                 "Whether all charts get the same pixels to a metre; otherwise they keep the sizes that they have beside one another",
             preset = "true")
-        boolean even)
+        boolean even,
+    @Parameter(
+            help =
+                "Charts that stay where they are, each by a point of it, x y z in working space, one after the other; the others get their pixels to a metre where that fits",
+            optional = true)
+        double[] stay)
     implements Step {
+
+  /** Of all charts. */
+  public PackCharts(int size, int gutter, boolean even) {
+    this(size, gutter, even, null);
+  }
+
+  public PackCharts {
+    if (stay != null && (stay.length == 0 || stay.length % 3 != 0)) {
+      throw Failure.usage(CoreWords.of("space.three-numbers"));
+    }
+  }
+
+  /** Where the points are is asked only where there are some. */
+  @Override
+  public Set<Part<?>> reads() {
+    return stay == null ? Set.of(Part.CAST) : Set.of(Part.CAST, Part.FRAME);
+  }
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
@@ -48,10 +73,15 @@ public record PackCharts(
     if (cast.uv() == null) {
       throw Failure.cannot(CoreWords.of("pack-charts.no-charts"));
     }
-    GivenCharts given =
-        GivenCharts.of(cast, even, run.work().part(0.1, CoreWords.of("work.finding-charts")));
+    Work finds = run.work().part(0.1, CoreWords.of("work.finding-charts"));
+    BitSet kept =
+        stay == null ? new BitSet() : ChartPoints.of(cast, in.frame(), finds).triangles(stay);
+    GivenCharts given = GivenCharts.of(cast, even, kept, finds);
     Work packs = run.work().part(0.9, CoreWords.of("work.packing-charts"));
-    Packing packing = Packing.pack(given.charts(), size, gutter, packs);
+    if (given.charts().count() == 0) {
+      throw Failure.cannot(CoreWords.of("pack-charts.all-stay"));
+    }
+    Packing packing = Packing.pack(given.charts(), given.staying(), size, gutter, packs);
     Mesh out = cast.withUv(packing.uv());
     List<String> notes = new ArrayList<>();
     notes.add(CoreWords.of("make-charts.fill", given.charts().count(), 100 * packing.fill()));
@@ -59,6 +89,10 @@ public record PackCharts(
     notes.add(CoreWords.of("make-charts.stretch", stretch.mean(), stretch.p95()));
     if (given.over() > 0) {
       notes.add(CoreWords.count("pack-charts.over", given.over()));
+    }
+    int staying = given.staying().charts().size();
+    if (staying > 0) {
+      notes.add(CoreWords.count("pack-charts.stay", staying));
     }
     if (given.laid() > 0) {
       notes.add(CoreWords.count("pack-charts.laid", given.laid()));

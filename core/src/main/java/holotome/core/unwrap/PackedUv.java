@@ -1,7 +1,9 @@
 package holotome.core.unwrap;
 
 import holotome.core.mesh.Uv;
+import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.List;
 
 /** Texture coordinates put together chart by chart, where each comes to lie. */
 final class PackedUv {
@@ -12,13 +14,16 @@ final class PackedUv {
   private int base;
 
   /**
+   * @param more charts beside those
    * @param size of the square, in pixels
    */
-  PackedUv(Charts charts, int size) {
+  PackedUv(Charts charts, List<Charts.Chart> more, int size) {
     this.size = size;
     int vertices = 0;
     int triangles = 0;
-    for (Charts.Chart c : charts.list()) {
+    List<Charts.Chart> all = new ArrayList<>(charts.list());
+    all.addAll(more);
+    for (Charts.Chart c : all) {
       vertices += c.uv().length / 2;
       triangles += c.triangles().length;
       for (Charts.Chart o : c.over()) {

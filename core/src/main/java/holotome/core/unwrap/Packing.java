@@ -4,7 +4,6 @@ import holotome.core.mesh.Uv;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
-import holotome.core.topology.Adjacency;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
 import java.util.List;
@@ -25,7 +24,15 @@ import java.util.List;
 record Packing(Uv uv, double fill) {
 
   static Packing pack(Charts charts, int size, int gutter, Work work) {
-    return new Packer(charts, size, gutter).run(work);
+    return pack(charts, Staying.NONE, size, gutter, work);
+  }
+
+  /**
+   * The same around charts that stay where they are: at their scale where that fits, smaller where
+   * it does not.
+   */
+  static Packing pack(Charts charts, Staying staying, int size, int gutter, Work work) {
+    return new Packer(charts, staying, size, gutter).run(work);
   }
 
   private static final class Packer {
@@ -70,6 +77,8 @@ record Packing(Uv uv, double fill) {
         List.of(new Way(0.5, 0.3), new Way(0.67, 0), new Way(0, 1));
 
     private final Charts charts;
+    private final Staying staying;
+    private final Staying.Shapes fixed;
     private final int size;
     private final int gutter;
     private final int cell;
@@ -85,11 +94,13 @@ record Packing(Uv uv, double fill) {
     private final double[] areas;
     private final double area;
 
-    Packer(Charts charts, int size, int gutter) {
+    Packer(Charts charts, Staying staying, int size, int gutter) {
       this.charts = charts;
+      this.staying = staying;
       this.size = size;
       this.gutter = gutter;
       cell = Math.max(1, (size + CELLS - 1) / CELLS);
+      fixed = staying.shapes(size, cell);
       int n = charts.count();
       rim = new double[n][];
       boxes = new double[n][TURNS][];
@@ -103,14 +114,14 @@ record Packing(Uv uv, double fill) {
           (from, to) -> {
             for (int c = from; c < to; c++) {
               Charts.Chart chart = charts.list().get(c);
-              rim[c] = rim(chart);
+              rim[c] = chart.rim();
               angle[c] = smallest(chart.uv());
               for (int k = 0; k < TURNS; k++) {
                 boxes[c][k] = box(chart.uv(), turn(c, k));
               }
               double[] b = boxes[c][0];
               longest[c] = Math.max(b[2] - b[0], b[3] - b[1]);
-              areas[c] = area(chart);
+              areas[c] = chart.area();
             }
           });
       double sum = 0;
@@ -135,6 +146,10 @@ record Packing(Uv uv, double fill) {
       if (charts.count() * Math.pow(gutter + 1, 2) > Math.pow(size - gutter, 2)) {
         throw tooMany();
       }
+      Placed[] alike = staying.isEmpty() ? null : packed(alike(), 1, work);
+      if (alike != null) {
+        return result(new Made(alike(), alike(), alike));
+      }
       Made best = first(work);
       double high = best.above;
       boolean isMany = charts.count() > MANY;
@@ -153,6 +168,11 @@ record Packing(Uv uv, double fill) {
         more = raised(best, work);
       }
       return result(best);
+    }
+
+    /** The share at which they have the scale of what stays. */
+    private double alike() {
+      return area * staying.scale() * staying.scale();
     }
 
     /** A little higher: what does not fit at one share may at the next. Null where none fits. */
@@ -263,6 +283,7 @@ record Packing(Uv uv, double fill) {
     private Placed[] packed(double scale, Way way, PackShape[][] shapes, int every, Work work) {
       Integer[] order = order(way);
       PackGrid grid = new PackGrid(size, gutter, cell);
+      fixed.take(grid);
       Placed[] out = new Placed[order.length];
       double done = 0;
       for (int c : order) {
@@ -310,31 +331,6 @@ record Packing(Uv uv, double fill) {
       return new Placed(spot, best);
     }
 
-    private static double[] rim(Charts.Chart chart) {
-      int[] outline = ChartOutline.of(chart.corners());
-      double[] out = new double[4 * outline.length];
-      for (int i = 0; i < outline.length; i++) {
-        int a = chart.corners()[outline[i]];
-        int b = chart.corners()[Adjacency.next(outline[i])];
-        System.arraycopy(chart.uv(), 2 * a, out, 4 * i, 2);
-        System.arraycopy(chart.uv(), 2 * b, out, 4 * i + 2, 2);
-      }
-      return out;
-    }
-
-    private static double area(Charts.Chart chart) {
-      double[] p = chart.uv();
-      int[] k = chart.corners();
-      double s = 0;
-      for (int i = 0; i < k.length; i += 3) {
-        int a = 2 * k[i];
-        int b = 2 * k[i + 1];
-        int d = 2 * k[i + 2];
-        s += ((p[b] - p[a]) * (p[d + 1] - p[a + 1]) - (p[d] - p[a]) * (p[b + 1] - p[a + 1])) / 2;
-      }
-      return s;
-    }
-
     /** The turn, by steps of three degrees, with the smallest box, its long side lying. */
     private static double smallest(double[] p) {
       double least = Double.POSITIVE_INFINITY;
@@ -368,7 +364,8 @@ record Packing(Uv uv, double fill) {
 
     private Packing result(Made made) {
       Placed[] at = made.placed;
-      PackedUv out = new PackedUv(charts, size);
+      PackedUv out = new PackedUv(charts, staying.charts(), size);
+      staying.charts().forEach(c -> out.put(c, size, 0, 0, 0));
       double scale = Math.sqrt(made.share / area) * size;
       for (int c = 0; c < at.length; c++) {
         double[] low = boxes[c][at[c].turn];
@@ -376,7 +373,7 @@ record Packing(Uv uv, double fill) {
         double y = at[c].spot.y() - scale * low[1];
         out.put(charts.list().get(c), scale, turn(c, at[c].turn), x, y);
       }
-      return new Packing(out.uv(), made.share);
+      return new Packing(out.uv(), made.share + staying.area());
     }
   }
 }

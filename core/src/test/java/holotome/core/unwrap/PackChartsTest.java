@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import holotome.core.FlatCheck;
 import holotome.core.Shapes;
 import holotome.core.frame.Frame;
 import holotome.core.image.Raster;
@@ -126,5 +127,57 @@ class PackChartsTest {
                     .apply(Workpiece.of(Shapes.cube(1), Frame.PLAIN), Run.unwatched()))
         .isInstanceOf(Failure.class)
         .hasMessageContaining("no Cast");
+  }
+
+  private static double[] corner(Mesh m, int h) {
+    int v = 2 * m.uv().corners()[h];
+    return new double[] {m.uv().coords()[v], m.uv().coords()[v + 1]};
+  }
+
+  /** Those that stay lie where they lay, to the last bit; the others around them as dense. */
+  @Test
+  void chartsStayWhereTheyAre() {
+    Mesh cube = Shapes.cube(2);
+    Workpiece in = Workpiece.of(cube, Frame.PLAIN).withCast(cube);
+    Workpiece cut = new MakeCharts(512, 3, 1.005, 0, 45).apply(in, Run.unwatched()).work();
+    double[] top = {0, 0, 1};
+    // Half as large, and in the middle of the square.
+    ChartEdit edit = new ChartEdit(top, null, null, 30, 0.6);
+    Workpiece made = new ArrangeCharts(List.of(edit)).apply(cut, Run.unwatched()).work();
+    Outcome out = new PackCharts(512, 3, true, top).apply(made, Run.unwatched());
+    Mesh m = out.work().cast();
+    assertThat(String.join("; ", out.notes())).contains("one chart stays where it was");
+    Charts of = Charts.of(m, Work.unwatched());
+    double[] areas = areas(m, of);
+    for (int t = 0; t < 12; t++) {
+      boolean isTop = true;
+      for (int k = 0; k < 3; k++) {
+        isTop &= cube.xyz()[3 * cube.triangles()[3 * t + k] + 2] == 1;
+      }
+      for (int k = 0; k < 3 && isTop; k++) {
+        assertThat(corner(m, 3 * t + k)).containsExactly(corner(made.cast(), 3 * t + k));
+      }
+      assertThat(areas[of.ofTriangle()[t]]).isCloseTo(areas[0], within(1e-4 * areas[0]));
+    }
+    FlatCheck.owners(m, 2048);
+    ChartFaults f = ChartFaults.of(of, null, 512, 2, Work.unwatched());
+    assertThat(f.isEmpty()).isTrue();
+  }
+
+  @Test
+  void whatCannotStayIsSaid() {
+    Mesh cube = Shapes.cube(2);
+    Workpiece in = Workpiece.of(cube, Frame.PLAIN).withCast(cube);
+    Workpiece cut = new MakeCharts(512, 3, 1.005, 0, 45).apply(in, Run.unwatched()).work();
+    double[] all = {0, 0, 1, 0, 0, -1, 0, 1, 0, 0, -1, 0, 1, 0, 0, -1, 0, 0};
+    assertThatThrownBy(() -> new PackCharts(512, 3, true, all).apply(cut, Run.unwatched()))
+        .hasMessageContaining("none to pack");
+    double[] top = {0, 0, 1};
+    ArrangeCharts away = new ArrangeCharts(List.of(ChartEdit.moved(top, 2, 0)));
+    Workpiece out = away.apply(cut, Run.unwatched()).work();
+    assertThatThrownBy(() -> new PackCharts(512, 3, true, top).apply(out, Run.unwatched()))
+        .hasMessageContaining("out of the square");
+    assertThatThrownBy(() -> new PackCharts(512, 3, true, new double[] {1}))
+        .isInstanceOf(Failure.class);
   }
 }

@@ -1,0 +1,99 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
+import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import holotome.core.unwrap.PackCharts;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.layout.VBox;
+
+/** Packs the charts anew, around those that are chosen where these are to stay. */
+final class PackTool extends StepTool {
+  private static final String STAY = "stay";
+
+  private final StepKind kind = StepKind.of(PackCharts.class);
+  private final CheckBox stays = new CheckBox(AppWords.of("pack-tool.stays"));
+  private final Label where = new Label();
+  private final Node fits;
+  private Object stored;
+
+  /**
+   * @param fits shown below the buttons
+   */
+  PackTool(Session session, Function<Workpiece, List<Row>> rows, Node fits) {
+    super(
+        session,
+        PackCharts.class,
+        Stage.UNWRAP,
+        false,
+        Map.of(),
+        (s, t) -> AppWords.of("tools.pack-the-charts"),
+        rows);
+    this.fits = fits;
+    stays.setId("pack-stays");
+    stays.setOnAction(e -> edited());
+    where.setId("pack-where");
+    where.setWrapText(true);
+    where.getStyleClass().addAll("soft", "small");
+  }
+
+  @Override
+  public Node form() {
+    Node form = super.form();
+    hide(STAY);
+    return new VBox(8, form, stays, where);
+  }
+
+  @Override
+  public Node details() {
+    return fits;
+  }
+
+  @Override
+  public Step step() {
+    Map<String, Object> v = new LinkedHashMap<>(values());
+    v.remove(STAY);
+    double[] now = stays.isSelected() ? chosen() : new double[0];
+    if (now.length > 0) {
+      v.put(STAY, StepKind.plain(now));
+    } else if (stays.isSelected() && stored != null) {
+      v.put(STAY, stored);
+    }
+    where.setText(
+        now.length > 0
+            ? AppWords.count("pack-tool.chosen", now.length / 3)
+            : AppWords.of(stored != null ? "space-tool.as-stored" : "pack-tool.none"));
+    where.setVisible(stays.isSelected());
+    where.setManaged(stays.isSelected());
+    return kind.create(v);
+  }
+
+  /** A point of each chart that is chosen, in working space. */
+  private double[] chosen() {
+    Workpiece w = session.current();
+    Mesh m = w == null ? null : w.cast();
+    return m == null ? new double[0] : session.charts().points(m, w.frame().toWork());
+  }
+
+  @Override
+  public void load(Step step) {
+    super.load(step);
+    stored = kind.values(step).get(STAY);
+    stays.setSelected(stored != null);
+  }
+
+  @Override
+  public void end(ViewPort view) {
+    stored = null;
+  }
+}
