@@ -204,4 +204,29 @@ class ArrangeWindowTest extends WindowCase {
     charted();
     d.await("no finding", () -> d.textNow("findings").contains("Unwrapped"));
   }
+
+  /** By size and all others, from one that was clicked. */
+  @Test
+  void chartsLikeTheChosenOnes() throws IOException {
+    crateAsCast();
+    double[] was = corner(0, 0);
+    double[] at = pixel(was[0] + 0.14, was[1] + 0.14);
+    d.clickAt(flat, at[0], at[1]);
+    chosen("1 chart is chosen");
+    d.fill("arrange-times", "0.5");
+    d.click("arrange-do");
+    edited(1);
+    chosen("1 chart is chosen");
+    // No other is as small; all are as large.
+    d.click("arrange-choose");
+    chosen("1 chart is chosen");
+    d.choose("arrange-like", 1);
+    d.click("arrange-choose");
+    chosen("6 charts are chosen");
+    d.clickAt(flat, at[0], at[1]);
+    chosen("1 chart is chosen");
+    d.choose("arrange-like", 5);
+    d.click("arrange-choose");
+    chosen("5 charts are chosen");
+  }
 }

@@ -1,7 +1,9 @@
 package holotome.app.model;
 
 import holotome.app.words.AppWords;
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.LaidOver;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
@@ -14,10 +16,16 @@ import java.util.BitSet;
  * @param outlines of all of them
  * @param laid how many lie over another, see {@link LaidOver}
  * @param area the share of the square that the others take
+ * @param perUnit length in the texture to one on the surface, in the mean of those
  * @param faults what is wrong with how they lie
  */
 public record ChartSheet(
-    Charts charts, Charts.Outlines outlines, int laid, double area, ChartFaults faults) {
+    Charts charts,
+    Charts.Outlines outlines,
+    int laid,
+    double area,
+    double perUnit,
+    ChartFaults faults) {
 
   /**
    * Finds them; a second or two for a million triangles.
@@ -40,6 +48,14 @@ public record ChartSheet(
       }
     }
     ChartFaults faults = ChartFaults.of(c, over, picture[0], apart, work.part(0.3, label));
-    return new ChartSheet(c, outlines, laid.cardinality(), c.area(following), faults);
+    double area = c.area(following);
+    double surface = 0;
+    for (int t = following.nextClearBit(0);
+        t < mesh.triangleCount();
+        t = following.nextClearBit(t + 1)) {
+      surface += Vec.length(Measures.cross(mesh, t)) / 2;
+    }
+    double perUnit = Math.sqrt(area / surface);
+    return new ChartSheet(c, outlines, laid.cardinality(), area, perUnit, faults);
   }
 }

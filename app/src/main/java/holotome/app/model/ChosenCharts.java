@@ -5,6 +5,7 @@ import holotome.core.geometry.Similarity;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.topology.Charts;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -120,6 +121,14 @@ public final class ChosenCharts {
       chosen.clear();
       chosen.or(charts);
       take();
+    }
+  }
+
+  /** Chooses what has something in common with the charts that are chosen. */
+  public void chooseLike(Mesh mesh, LikeCharts like) {
+    if (mesh == of && sheet != null) {
+      Charts c = sheet.charts();
+      choose(mesh, like.of(mesh, c.ofTriangle(), c.count(), chosen));
     }
   }
 

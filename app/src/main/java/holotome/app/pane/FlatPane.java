@@ -1,5 +1,6 @@
 package holotome.app.pane;
 
+import holotome.app.model.ArrangingCharts;
 import holotome.app.model.ChartSheet;
 import holotome.app.model.Session;
 import holotome.app.tool.FlatPort;
@@ -11,6 +12,8 @@ import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
+import holotome.core.unit.Length;
+import holotome.core.unit.RoundLength;
 import holotome.view.Renderer;
 import holotome.view.camera.Camera;
 import holotome.view.scene.Layer;
@@ -37,6 +40,10 @@ import javafx.scene.text.TextAlignment;
  */
 public final class FlatPane extends PicturePane implements FlatPort {
   private static final Box SQUARE = new Box(0, 0, 0, 1, 1, 0);
+
+  /** How long the ruler is at most, in pixels of the pane. */
+  private static final double RULER = 160;
+
   private static final int INK = 0xff1d2b33;
 
   /** The four sides of the square. */
@@ -242,9 +249,23 @@ public final class FlatPane extends PicturePane implements FlatPort {
     }
     g.setTextAlign(TextAlignment.LEFT);
     Marks.text(g, caption(), 14, getHeight() - 18);
+    if (navigation.camera() != null) {
+      ruler(g, session.shown());
+    }
     if (settings.tool() instanceof FlatTool t && session.lookBack() < 0) {
       t.drawFlat(this, g);
     }
+  }
+
+  /** How long some texels are in the picture, and on the work in the mean. */
+  private void ruler(GraphicsContext g, Workpiece w) {
+    double side = project(1, 0)[0] - project(0, 0)[0];
+    int picture = new ArrangingCharts(session).picture()[0];
+    double texels = Math.max(1, RoundLength.below(RULER / side * picture));
+    double length = texels / picture / shown.perUnit() * w.frame().toWork().scale();
+    String far = Double.isFinite(length) ? Length.format(length, w.frame().trueSize()) : "–";
+    String text = AppWords.of("flat-pane.ruler", texels, far);
+    Overlay.bar(g, getHeight() - 44, texels / picture * side, text);
   }
 
   private String caption() {

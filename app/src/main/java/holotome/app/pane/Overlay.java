@@ -47,13 +47,16 @@ final class Overlay {
   void scaleBar(GraphicsContext g, Camera camera, double height, boolean trueSize) {
     double unit = camera.unitsPerPixel((int) height);
     double length = RoundLength.below(190 * unit);
-    double px = length / unit;
+    bar(g, height - 24, length / unit, Length.formatRound(length, trueSize));
+  }
+
+  /** A bar of five parts in the lower left, and what it stands for. */
+  static void bar(GraphicsContext g, double y, double px, String text) {
     double x = 18;
-    double y = height - 24;
     g.setFont(Font.font("IBM Plex Mono", 12));
     g.setTextAlign(TextAlignment.LEFT);
     g.setTextBaseline(VPos.BOTTOM);
-    Marks.text(g, Length.formatRound(length, trueSize), x, y - 4);
+    Marks.text(g, text, x, y - 4);
     for (int i = 0; i < 5; i++) {
       g.setFill(i % 2 == 0 ? INK : PAPER);
       g.fillRect(x + px * i / 5, y, px / 5, 6);

@@ -1,7 +1,10 @@
 package holotome.app.tool;
 
+import holotome.app.model.LikeCharts;
 import holotome.app.words.AppWords;
 import holotome.core.words.Language;
+import java.util.Locale;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -22,9 +25,15 @@ final class ArrangeForm {
   private final TextField times = field("times", "1");
   private final Button run = new Button(AppWords.of("arrange-form.do"));
   private final Label where = new Label();
+  private final ChoiceBox<String> like = new ChoiceBox<>();
+  private final Button choose = new Button(AppWords.of("arrange-form.choose"));
   private final VBox box = new VBox(8);
 
-  ArrangeForm(Runnable act) {
+  /**
+   * @param act called to move by the figures
+   * @param chooses called to choose what is like the charts that are chosen
+   */
+  ArrangeForm(Runnable act, Consumer<LikeCharts> chooses) {
     takes.getItems().addAll(AppWords.of("arrange-form.charts"), AppWords.of("arrange-form.points"));
     takes.getSelectionModel().select(0);
     takes.setId("arrange-takes");
@@ -36,12 +45,27 @@ final class ArrangeForm {
     where.setId("arrange-where");
     where.setWrapText(true);
     where.getStyleClass().addAll("soft", "small");
+    for (LikeCharts l : LikeCharts.values()) {
+      like.getItems().add(AppWords.of("arrange-form.like-" + l.name().toLowerCase(Locale.ROOT)));
+    }
+    like.getSelectionModel().select(0);
+    like.setId("arrange-like");
+    like.setAccessibleText(AppWords.of("arrange-form.like"));
+    like.setMaxWidth(Double.MAX_VALUE);
+    HBox.setHgrow(like, Priority.ALWAYS);
+    choose.setId("arrange-choose");
+    choose.getStyleClass().setAll("small-button");
+    choose.setOnAction(
+        e -> chooses.accept(LikeCharts.values()[like.getSelectionModel().getSelectedIndex()]));
+    HBox likes = new HBox(6, like, choose);
+    likes.setAlignment(Pos.CENTER_LEFT);
     GridPane grid = new GridPane(8, 8);
     row(grid, 0, "right", right, "px");
     row(grid, 1, "up", up, "px");
     row(grid, 2, "turn", turn, "°");
     row(grid, 3, "times", times, "×");
-    box.getChildren().addAll(new Label(AppWords.of("arrange-form.takes")), takes, where, grid, run);
+    box.getChildren()
+        .addAll(new Label(AppWords.of("arrange-form.takes")), takes, where, likes, grid, run);
   }
 
   private static TextField field(String name, String text) {
@@ -90,6 +114,7 @@ final class ArrangeForm {
                 Language.format("%,.0f", size[1])));
     boolean isOff = charts == 0 || isOfPoints();
     run.setDisable(isOff);
+    choose.setDisable(charts == 0);
   }
 
   /** The figures typed: right, up, turn, times; null where one is no number. */

@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.app.model.ArrangingCharts;
 import holotome.app.model.ChosenCharts;
+import holotome.app.model.LikeCharts;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
@@ -40,7 +41,7 @@ final class ArrangeTool extends HandTool implements FlatTool {
   ArrangeTool(Session session) {
     super(session, ArrangeCharts.class, Stage.UNWRAP);
     arranging = new ArrangingCharts(session);
-    form = new ArrangeForm(this::byFigures);
+    form = new ArrangeForm(this::byFigures, this::chooseLike);
   }
 
   @Override
@@ -102,6 +103,14 @@ final class ArrangeTool extends HandTool implements FlatTool {
         f == null
             ? new double[2]
             : new double[] {px * (f.high()[0] - f.low()[0]), px * (f.high()[1] - f.low()[1])});
+  }
+
+  private void chooseLike(LikeCharts like) {
+    Mesh mesh = mesh();
+    if (mesh != null) {
+      session.charts().chooseLike(mesh, like);
+      follow();
+    }
   }
 
   private double[] chosen() {

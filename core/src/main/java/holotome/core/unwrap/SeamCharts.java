@@ -12,6 +12,7 @@ import holotome.core.topology.Adjacency;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 
 /**
@@ -25,6 +26,9 @@ final class SeamCharts {
 
   /** Above so many vertices a chart is moved block by block. */
   private static final int LARGE = 10_000;
+
+  /** Of a large chart so many vertices are moved for each at an edge that was cut or sewn. */
+  private static final int REACH = 40;
 
   /** What must be cut further is, to this stretch. */
   private static final double MOST = 1.5;
@@ -106,7 +110,8 @@ final class SeamCharts {
   private List<Piece> flat(int[] members, int[] chart, boolean sews, Work work) {
     Piece p = Piece.unplaced(ground, members, corners(members));
     Piece lies = places == null ? null : places.of(p);
-    Piece out = lies == null ? null : settled(lies, work);
+    Piece out = lies == null ? null : settledNear(lies);
+    out = out == null && lies != null ? settled(lies, work) : out;
     if (out == null && lies != null) {
       // As it lay it did lie flat: so it stays.
       out = Settling.checked(lies, Double.MAX_VALUE);
@@ -124,6 +129,21 @@ final class SeamCharts {
       throw Failure.cannot(CoreWords.of("seams.not-flat"));
     }
     return new PieceFlattening(ground, chart, MOST).flat(members, work);
+  }
+
+  /** Of a large chart only what lies near the edges that were cut or sewn; null for a small one. */
+  private Piece settledNear(Piece p) {
+    if (p.vertices() <= LARGE) {
+      return null;
+    }
+    BitSet near = new BitSet();
+    for (int i = 0; i < p.corners().length; i++) {
+      if (map.touched().get(p.triangles()[i / 3])) {
+        near.set(p.corners()[i]);
+      }
+    }
+    int reach = Math.min(LARGE, REACH * near.cardinality());
+    return Settling.settledNear(p, near.stream().toArray(), reach, ROUNDS, Double.MAX_VALUE);
   }
 
   private static Piece settled(Piece p, Work work) {
