@@ -7,7 +7,6 @@ import holotome.app.pane.FlatPane;
 import holotome.core.mesh.Mesh;
 import holotome.core.unwrap.ArrangeCharts;
 import java.io.IOException;
-import java.nio.file.Path;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -22,30 +21,10 @@ class ArrangeWindowTest extends WindowCase {
     return 60_000;
   }
 
-  /** The box as the Cast. */
-  private void crateAsCast() throws IOException {
-    Path file = crate(0.1, 0.28);
-    open(file);
-    stage(KeyCode.DIGIT5);
-    d.keys(KeyCode.DIGIT6);
-    d.fill("field-file", file.toString());
-    d.settle();
-    apply();
-    stage(KeyCode.DIGIT6);
-    d.keys(KeyCode.DIGIT3);
-    d.settle();
+  private void crateShown() throws IOException {
+    crateAsCast(KeyCode.DIGIT3);
     flat = d.node("flat-view");
-    charted();
-  }
-
-  /** The charts of the Cast as it is are found and drawn. */
-  private void charted() {
-    d.await(
-        "charts",
-        () ->
-            d.desk().session().charts().sheet(d.desk().session().current().cast()) != null
-                && ((FlatPane) flat).isExactShown());
-    d.settle();
+    chartsShown();
   }
 
   private Mesh cast() {
@@ -69,7 +48,7 @@ class ArrangeWindowTest extends WindowCase {
     double[] middle = {(a[0] + b[0]) / 2, (a[1] + b[1]) / 2};
     d.drag(flat, MouseButton.PRIMARY, a[0], a[1], middle[0], middle[1], b[0], b[1]);
     d.settle();
-    charted();
+    chartsShown();
   }
 
   /** So many edits are made: what a press is on is told by the picture, a moment later. */
@@ -80,7 +59,7 @@ class ArrangeWindowTest extends WindowCase {
             d.desk().session().history().lines().getLast().entry().step() instanceof ArrangeCharts a
                 && a.edits().size() == edits
                 && !d.desk().session().jobs().isBusy());
-    charted();
+    chartsShown();
   }
 
   private void chosen(String words) {
@@ -89,7 +68,7 @@ class ArrangeWindowTest extends WindowCase {
 
   @Test
   void aSittingIsOneEntry() throws IOException {
-    crateAsCast();
+    crateShown();
     int before = entries();
     double[] was = corner(0, 0);
     double[] other = corner(1, 0);
@@ -135,7 +114,7 @@ class ArrangeWindowTest extends WindowCase {
 
   @Test
   void aFrameChoosesWhatLiesWithinAndAnEdgeIsMovedByItself() throws IOException {
-    crateAsCast();
+    crateShown();
     drag(0.006, 0.05, 0.645, 0.45);
     chosen("2 charts are chosen");
     double unit = Math.abs(pixel(1, 0)[0] - pixel(0, 0)[0]);
@@ -157,7 +136,7 @@ class ArrangeWindowTest extends WindowCase {
 
   @Test
   void turnedByTheRingItRestsAtRightAngles() throws IOException {
-    crateAsCast();
+    crateShown();
     double[] was = corner(4, 0);
     d.clickAt(flat, pixel(was[0] + 0.1, was[1] + 0.1)[0], pixel(was[0] + 0.1, was[1] + 0.1)[1]);
     chosen("1 chart is chosen");
@@ -176,7 +155,7 @@ class ArrangeWindowTest extends WindowCase {
   /** A chart laid over another is found, said and chosen; packing lays them apart. */
   @Test
   void chartsThatLieOverEachOtherAreAFinding() throws IOException {
-    crateAsCast();
+    crateShown();
     assertThat(d.text("findings")).contains("Unwrapped");
     drag(0.2, 0.2, 0.4, 0.2);
     d.await("a finding", () -> d.textNow("findings").contains("2 charts lie over one another"));
@@ -189,7 +168,7 @@ class ArrangeWindowTest extends WindowCase {
   /** Packed around what is chosen. */
   @Test
   void chosenChartsStayWhilstOthersArePacked() throws IOException {
-    crateAsCast();
+    crateShown();
     double[] was = corner(0, 0);
     double[] at = pixel(was[0] + 0.14, was[1] + 0.14);
     d.clickAt(flat, at[0], at[1]);
@@ -201,14 +180,14 @@ class ArrangeWindowTest extends WindowCase {
     apply();
     assertThat(d.message()).contains("one chart stays where it was");
     assertThat(corner(0, 0)).containsExactly(was);
-    charted();
+    chartsShown();
     d.await("no finding", () -> d.textNow("findings").contains("Unwrapped"));
   }
 
   /** By size and all others, from one that was clicked. */
   @Test
   void chartsLikeTheChosenOnes() throws IOException {
-    crateAsCast();
+    crateShown();
     double[] was = corner(0, 0);
     double[] at = pixel(was[0] + 0.14, was[1] + 0.14);
     d.clickAt(flat, at[0], at[1]);

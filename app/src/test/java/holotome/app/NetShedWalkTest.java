@@ -35,15 +35,6 @@ class NetShedWalkTest extends WindowCase {
     return IntStream.range(0, all.length).filter(t -> all[t] == side).findFirst().orElseThrow();
   }
 
-  private void found() {
-    d.await(
-        "charts",
-        () ->
-            d.desk().session().charts().sheet(d.desk().session().current().cast()) != null
-                && ((FlatPane) flat).isExactShown());
-    d.settle();
-  }
-
   /** Clicks a chart in the flat pane, in the middle of the first triangle of a side. */
   private void inTheFlatPane(NetShed.Side side) {
     Mesh m = cast();
@@ -71,7 +62,7 @@ class NetShedWalkTest extends WindowCase {
     d.await("what is chosen", () -> d.textNow("unwrap-over-where").contains("1 chart takes"));
     apply();
     assertThat(d.message()).contains("100 %");
-    found();
+    chartsShown();
   }
 
   @Test
@@ -79,11 +70,7 @@ class NetShedWalkTest extends WindowCase {
     Path file = dir.resolve("shed.ply");
     DemoFiles.write("net-shed", file, 200_000, Work.unwatched());
     open(file);
-    stage(KeyCode.DIGIT5);
-    d.keys(KeyCode.DIGIT6);
-    d.fill("field-file", DemoFiles.castBeside(file).toString());
-    d.settle();
-    apply();
+    castFrom(DemoFiles.castBeside(file));
     stage(KeyCode.DIGIT6);
     d.keys(KeyCode.DIGIT1);
     d.fill("field-size", "1024");
@@ -93,7 +80,7 @@ class NetShedWalkTest extends WindowCase {
     flat = d.node("flat-view");
     d.keys(KeyCode.DIGIT6);
     d.settle();
-    found();
+    chartsShown();
     double before = share(NetShed.Side.FRONT);
     layOver(NetShed.Side.FRONT, new double[] {4, 0, 1}, "view from front", NetShed.Side.BACK);
     layOver(NetShed.Side.LEFT, new double[] {0, 2.5, 1}, "view from left", NetShed.Side.RIGHT);
@@ -111,7 +98,7 @@ class NetShedWalkTest extends WindowCase {
     d.settle();
     apply();
     assertThat(d.message()).contains("2 charts stay on those that they lie over");
-    found();
+    chartsShown();
     assertThat(share(NetShed.Side.FRONT)).isGreaterThan(1.5 * before);
     stage(KeyCode.DIGIT7);
     d.fill("field-size", "1024");
@@ -125,14 +112,14 @@ class NetShedWalkTest extends WindowCase {
     stage(KeyCode.DIGIT6);
     d.keys(KeyCode.DIGIT6);
     d.settle();
-    found();
+    chartsShown();
     d.on(() -> d.desk().session().charts().drop());
     chooseFollower();
     d.await("what is chosen", () -> d.textNow("unwrap-over-where").contains("off what it lies"));
     apply();
     assertThat(d.message()).contains("taken off");
     assertThat(step(entries() - 1)).isInstanceOf(LayOver.class);
-    found();
+    chartsShown();
     d.await("a finding", () -> d.textNow("findings").contains("lie over one another"));
     assertThat(IntStream.of(LaidOver.of(cast())).filter(g -> g < 0).count()).isEqualTo(4);
   }

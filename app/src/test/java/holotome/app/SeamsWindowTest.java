@@ -7,7 +7,6 @@ import holotome.core.task.Work;
 import holotome.core.topology.Charts;
 import holotome.core.unwrap.EditSeams;
 import java.io.IOException;
-import java.nio.file.Path;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
@@ -16,19 +15,6 @@ class SeamsWindowTest extends WindowCase {
   @Override
   int triangles() {
     return 60_000;
-  }
-
-  private void crateAsCast() throws IOException {
-    Path file = crate(0.1, 0.28);
-    open(file);
-    stage(KeyCode.DIGIT5);
-    d.keys(KeyCode.DIGIT6);
-    d.fill("field-file", file.toString());
-    d.settle();
-    apply();
-    stage(KeyCode.DIGIT6);
-    d.keys(KeyCode.DIGIT7);
-    d.settle();
   }
 
   private int charts() {
@@ -58,7 +44,7 @@ class SeamsWindowTest extends WindowCase {
 
   @Test
   void sewnAndCutInOneSitting() throws IOException {
-    crateAsCast();
+    crateAsCast(KeyCode.DIGIT7);
     double[] low = d.on(() -> corner(true));
     double[] high = d.on(() -> corner(false));
     assertThat(charts()).isEqualTo(6);
@@ -100,7 +86,7 @@ class SeamsWindowTest extends WindowCase {
 
   @Test
   void sharpEdgesAndWhatIsWrong() throws IOException {
-    crateAsCast();
+    crateAsCast(KeyCode.DIGIT7);
     d.choose("seams-how", 2);
     d.settle();
     said("are seams already");

@@ -2,6 +2,7 @@ package holotome.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import holotome.app.pane.FlatPane;
 import holotome.core.mesh.Mesh;
 import holotome.core.step.Step;
 import java.io.IOException;
@@ -82,6 +83,36 @@ abstract class WindowCase {
       s.append(System.lineSeparator());
     }
     return Files.writeString(dir.resolve("crate.obj"), s.toString());
+  }
+
+  /** The same as the Scan and as the Cast, and a tool of Unwrap at hand. */
+  void crateAsCast(KeyCode tool) throws IOException {
+    Path file = crate(0.1, 0.28);
+    open(file);
+    castFrom(file);
+    stage(KeyCode.DIGIT6);
+    d.keys(tool);
+    d.settle();
+  }
+
+  /** A file as the Cast. */
+  void castFrom(Path file) {
+    stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT6);
+    d.fill("field-file", file.toString());
+    d.settle();
+    apply();
+  }
+
+  /** Waits until the charts of the Cast as it is are found and drawn. */
+  void chartsShown() {
+    Node flat = d.node("flat-view");
+    d.await(
+        "charts",
+        () ->
+            d.desk().session().charts().sheet(d.desk().session().current().cast()) != null
+                && ((FlatPane) flat).isExactShown());
+    d.settle();
   }
 
   void stage(KeyCode digit) {

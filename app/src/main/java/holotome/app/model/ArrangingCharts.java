@@ -36,7 +36,8 @@ public final class ArrangingCharts {
       if (l.entry().on() && s instanceof MakeCharts m) {
         out = new int[] {m.size(), m.gutter()};
       } else if (l.entry().on() && s instanceof PackCharts p) {
-        out = new int[] {p.size(), p.gutter()};
+        // Where a density was asked for the size came of it.
+        out = new int[] {p.density() == null ? p.size() : l.effect().amount(), p.gutter()};
       }
     }
     return out;

@@ -5,6 +5,7 @@ import holotome.core.geometry.Similarity;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
 import holotome.core.topology.Charts;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -261,6 +262,11 @@ public final class ChosenCharts {
       System.arraycopy(middle(mesh, largest[i], toWork), 0, out, 3 * i, 3);
     }
     return out;
+  }
+
+  /** The same of the Cast of a workpiece, which may be null or have none. */
+  public double[] points(Workpiece w) {
+    return w == null || w.cast() == null ? new double[0] : points(w.cast(), w.frame().toWork());
   }
 
   /** The middle of a triangle in working space. */

@@ -114,7 +114,7 @@ final class ArrangeTool extends HandTool implements FlatTool {
   }
 
   private double[] chosen() {
-    return session.charts().points(mesh(), session.current().frame().toWork());
+    return session.charts().points(session.current());
   }
 
   private void make(ChartEdit edit) {

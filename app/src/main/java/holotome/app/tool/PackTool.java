@@ -3,7 +3,6 @@ package holotome.app.tool;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
-import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
@@ -80,9 +79,7 @@ final class PackTool extends StepTool {
 
   /** A point of each chart that is chosen, in working space. */
   private double[] chosen() {
-    Workpiece w = session.current();
-    Mesh m = w == null ? null : w.cast();
-    return m == null ? new double[0] : session.charts().points(m, w.frame().toWork());
+    return session.charts().points(session.current());
   }
 
   @Override

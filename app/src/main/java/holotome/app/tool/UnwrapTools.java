@@ -135,13 +135,16 @@ final class UnwrapTools {
       measuredScan = new WeakReference<>(w.scan());
       fit = ScanFit.of(w.scan());
     }
-    int size = step instanceof PackCharts p ? p.size() : ((MakeCharts) step).size();
-    // Texels to a unit of base length, and to one of the work.
-    double texels = Math.sqrt(USUAL_FILL * size * (double) size / area);
-    double perMetre = texels / w.frame().toWork().scale();
+    double scale = w.frame().toWork().scale();
+    // Texels to a unit of base length in a picture of one, and to a metre as asked or foreseen.
+    double one = Math.sqrt(USUAL_FILL / area);
+    double perMetre =
+        step instanceof PackCharts p && p.density() != null
+            ? p.density()
+            : one * (step instanceof PackCharts p ? p.size() : ((MakeCharts) step).size()) / scale;
     String[] percent = new String[SIZES.length];
     for (int i = 0; i < SIZES.length; i++) {
-      percent[i] = fitting(texels * SIZES[i] / size);
+      percent[i] = fitting(one * SIZES[i]);
     }
     fits.setText(AppWords.of("tools.fit", (Object[]) percent));
     return List.of(

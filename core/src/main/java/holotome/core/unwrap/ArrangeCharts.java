@@ -43,10 +43,7 @@ public record ArrangeCharts(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    Mesh cast = in.cast();
-    if (cast == null) {
-      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
-    }
+    Mesh cast = CastAtHand.of(in);
     MovedCharts moved =
         MovedCharts.of(cast, in.frame(), run.work().part(0.5, CoreWords.of("work.finding-charts")));
     List<String> notes = new ArrayList<>();

@@ -14,6 +14,15 @@ record Charts(int[] ofTriangle, List<Chart> list) {
     return list.size();
   }
 
+  /** Of all of them, in their own units. */
+  double area() {
+    double s = 0;
+    for (Chart c : list) {
+      s += c.area();
+    }
+    return s;
+  }
+
   /**
    * One chart.
    *

@@ -70,10 +70,7 @@ public record EditSeams(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    Mesh cast = in.cast();
-    if (cast == null) {
-      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
-    }
+    Mesh cast = CastAtHand.of(in);
     Work work = run.work();
     SeamMaker maker =
         new SeamMaker(cast, in.frame(), work.part(0.2, CoreWords.of("work.finding-charts")));

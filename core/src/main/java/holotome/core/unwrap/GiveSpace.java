@@ -52,10 +52,7 @@ public record GiveSpace(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    Mesh cast = in.cast();
-    if (cast == null) {
-      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
-    }
+    Mesh cast = CastAtHand.of(in);
     BitSet set = new BitSet();
     set.set(0, cast.triangleCount());
     if (charts != null) {

@@ -72,10 +72,7 @@ public record LayOver(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    Mesh cast = in.cast();
-    if (cast == null) {
-      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
-    }
+    Mesh cast = CastAtHand.of(in);
     Work work = run.work();
     MovedCharts moved =
         MovedCharts.of(cast, in.frame(), work.part(0.5, CoreWords.of("work.finding-charts")));

@@ -8,7 +8,6 @@ import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 
@@ -57,11 +56,8 @@ public record MakeCharts(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    if (in.cast() == null) {
-      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
-    }
     Work work = run.work();
-    Mesh cast = in.cast();
+    Mesh cast = CastAtHand.of(in);
     Charts made =
         ChartMaker.make(
             cast,

@@ -44,35 +44,52 @@ public record PackCharts(
             help =
                 "Charts that stay where they are, each by a point of it, x y z in working space, one after the other; the others get their pixels to a metre where that fits",
             optional = true)
-        double[] stay)
+        double[] stay,
+    @Parameter(
+            help =
+                "So many pixels to a metre at least: the picture is then the smallest of 64, 128, 256 … pixels that has them, whatever its size above",
+            unit = "px/m",
+            min = 0.001,
+            optional = true)
+        Double density)
     implements Step {
+  /** Pictures that are tried where a density is asked for. */
+  private static final int LEAST_SIZE = 64;
 
-  /** Of all charts. */
+  private static final int MOST_SIZE = 16384;
+
+  /** More of the square than this is never covered. */
+  private static final double FULL = 0.95;
+
+  /** Of all charts, for a picture of a size. */
   public PackCharts(int size, int gutter, boolean even) {
-    this(size, gutter, even, null);
+    this(size, gutter, even, null, null);
+  }
+
+  /** Around those that stay. */
+  public PackCharts(int size, int gutter, boolean even, double[] stay) {
+    this(size, gutter, even, stay, null);
   }
 
   public PackCharts {
+    if (density != null && !even) {
+      throw Failure.usage(CoreWords.of("pack-charts.density-is-even"));
+    }
     if (stay != null && (stay.length == 0 || stay.length % 3 != 0)) {
       throw Failure.usage(CoreWords.of("space.three-numbers"));
     }
   }
 
-  /** Where the points are is asked only where there are some. */
+  /** Where points are and how long a metre is, is asked only where that matters. */
   @Override
   public Set<Part<?>> reads() {
-    return stay == null ? Set.of(Part.CAST) : Set.of(Part.CAST, Part.FRAME);
+    boolean isPlaced = stay != null || density != null;
+    return isPlaced ? Set.of(Part.CAST, Part.FRAME) : Set.of(Part.CAST);
   }
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    Mesh cast = in.cast();
-    if (cast == null) {
-      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
-    }
-    if (cast.uv() == null) {
-      throw Failure.cannot(CoreWords.of("pack-charts.no-charts"));
-    }
+    Mesh cast = CastAtHand.withCharts(in);
     Work finds = run.work().part(0.1, CoreWords.of("work.finding-charts"));
     BitSet kept =
         stay == null ? new BitSet() : ChartPoints.of(cast, in.frame(), finds).triangles(stay);
@@ -81,9 +98,18 @@ public record PackCharts(
     if (given.charts().count() == 0) {
       throw Failure.cannot(CoreWords.of("pack-charts.all-stay"));
     }
-    Packing packing = Packing.pack(given.charts(), given.staying(), size, gutter, packs);
+    double metre = in.frame().toWork().scale();
+    Sized sized =
+        density == null
+            ? new Sized(Packing.pack(given.charts(), given.staying(), size, gutter, packs), size)
+            : dense(given, metre, packs);
+    Packing packing = sized.packing;
     Mesh out = cast.withUv(packing.uv());
     List<String> notes = new ArrayList<>();
+    if (density != null) {
+      double reached = sized.perUnit(given) / metre;
+      notes.add(CoreWords.of("pack-charts.dense", sized.size, reached));
+    }
     notes.add(CoreWords.of("make-charts.fill", given.charts().count(), 100 * packing.fill()));
     Stretch stretch = Stretch.of(out);
     notes.add(CoreWords.of("make-charts.stretch", stretch.mean(), stretch.p95()));
@@ -107,12 +133,52 @@ public record PackCharts(
               out.materials().stream().map(m -> new Material(m.name(), m.argb(), null)).toList());
       notes.add(CoreWords.of("pack-charts.pictures"));
     }
-    return new Outcome(in.withCast(out), notes);
+    return new Outcome(in.withCast(out), notes, null, sized.size);
+  }
+
+  /** Charts packed for a picture of a size. */
+  private record Sized(Packing packing, int size) {
+    /** Pixels to a unit of the surface, where it matters as usual. */
+    double perUnit(GivenCharts given) {
+      double share = packing.fill() - given.staying().area();
+      return size * Math.sqrt(share / given.charts().area());
+    }
+  }
+
+  /** The smallest picture that has the pixels asked for. */
+  private Sized dense(GivenCharts given, double metre, Work work) {
+    double perUnit = density * metre;
+    double least = perUnit * Math.sqrt(given.charts().area() / FULL);
+    int now = LEAST_SIZE;
+    while (now < least && now < MOST_SIZE) {
+      now *= 2;
+    }
+    for (double share = 0.5; now <= MOST_SIZE; now *= 2, share /= 2) {
+      Work part = work.part(share, CoreWords.of("work.packing-charts"));
+      Sized out = tried(given, now, part);
+      if (out != null && out.perUnit(given) >= perUnit) {
+        return out;
+      }
+    }
+    throw Failure.cannot(CoreWords.of("pack-charts.too-dense", density, MOST_SIZE));
+  }
+
+  /** Null where so small a picture has no room for all. */
+  private Sized tried(GivenCharts given, int now, Work work) {
+    try {
+      return new Sized(Packing.pack(given.charts(), given.staying(), now, gutter, work), now);
+    } catch (Failure f) {
+      if (f.kind() != Failure.Kind.CANNOT || now == MOST_SIZE) {
+        throw f;
+      }
+      return null;
+    }
   }
 
   @Override
   public long memory(Workpiece in) {
     long triangles = in.cast() == null ? 0 : in.cast().triangleCount();
-    return 200L * triangles + 2L * size * size;
+    long pixels = density == null ? size : MOST_SIZE / 2;
+    return 200L * triangles + 2 * pixels * pixels;
   }
 }

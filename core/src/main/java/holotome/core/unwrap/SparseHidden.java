@@ -13,7 +13,6 @@ import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import holotome.core.words.Language;
@@ -74,10 +73,7 @@ public record SparseHidden(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    Mesh cast = in.cast();
-    if (cast == null) {
-      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
-    }
+    Mesh cast = CastAtHand.of(in);
     Work finding = run.work().part(0.95, CoreWords.of("work.looking-from-all-sides"));
     BitSet found =
         what == What.HIDDEN

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import holotome.core.FlatCheck;
 import holotome.core.Shapes;
 import holotome.core.frame.Frame;
+import holotome.core.geometry.Similarity;
 import holotome.core.image.Raster;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
@@ -179,5 +180,35 @@ class PackChartsTest {
         .hasMessageContaining("out of the square");
     assertThatThrownBy(() -> new PackCharts(512, 3, true, new double[] {1}))
         .isInstanceOf(Failure.class);
+  }
+
+  /**
+   * Closed form: six squares of 2 m at 100 px/m are 240,000 pixels, which 512 by 512 have but not
+   * for rows of whole squares; at 1,000 px/m 24 million.
+   */
+  @Test
+  void theSizeFollowsFromADensityAskedFor() {
+    Mesh cube = Shapes.cube(2);
+    Workpiece in = Workpiece.of(cube, Frame.PLAIN).withCast(cube);
+    Workpiece cut = new MakeCharts(512, 3, 1.005, 0, 45).apply(in, Run.unwatched()).work();
+    int[] sizes = {64, 1024, 8192};
+    double[] asked = {4, 100, 1000};
+    for (int i = 0; i < 3; i++) {
+      Outcome out = new PackCharts(512, 2, true, null, asked[i]).apply(cut, Run.unwatched());
+      assertThat(out.amount()).isEqualTo(sizes[i]);
+      Mesh m = out.work().cast();
+      double side = Math.sqrt(areas(m, Charts.of(m, Work.unwatched()))[0]) * sizes[i];
+      assertThat(side / 2).isGreaterThanOrEqualTo(asked[i]);
+      String says = out.notes().getFirst().replaceAll(".* pixels: |,| of them.*", "");
+      assertThat(Double.parseDouble(says)).isCloseTo(side / 2, within(0.01 * side));
+    }
+    // Of a metre as it is: a scan in centimetres has a hundredth of it to a unit.
+    Frame small = Frame.PLAIN.working(Similarity.scaling(0.01), true);
+    Workpiece centimetres = Workpiece.of(cube, small).withCast(cut.cast());
+    Outcome out = new PackCharts(512, 2, true, null, 10_000.0).apply(centimetres, Run.unwatched());
+    assertThat(out.amount()).isEqualTo(1024);
+    assertThatThrownBy(() -> new PackCharts(512, 2, true, null, 9000.0).apply(cut, Run.unwatched()))
+        .hasMessageContaining("do not fit");
+    assertThatThrownBy(() -> new PackCharts(512, 2, false, null, 9.0)).isInstanceOf(Failure.class);
   }
 }

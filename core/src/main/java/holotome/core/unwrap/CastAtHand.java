@@ -1,0 +1,32 @@
+package holotome.core.unwrap;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
+import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
+
+/** The Cast that a step of this stage works on, or the one line that says there is none. */
+final class CastAtHand {
+  private CastAtHand() {}
+
+  /**
+   * @throws Failure where there is no Cast
+   */
+  static Mesh of(Workpiece in) {
+    if (in.cast() == null) {
+      throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
+    }
+    return in.cast();
+  }
+
+  /**
+   * @throws Failure where there is no Cast, or one without charts
+   */
+  static Mesh withCharts(Workpiece in) {
+    Mesh cast = of(in);
+    if (cast.uv() == null) {
+      throw Failure.cannot(CoreWords.of("pack-charts.no-charts"));
+    }
+    return cast;
+  }
+}
