@@ -202,6 +202,9 @@ class ArrangeWindowTest extends WindowCase {
     d.choose("arrange-like", 1);
     d.click("arrange-choose");
     chosen("6 charts are chosen");
+    // Beside all, and then on it again: pressed on what is chosen all would be held.
+    d.clickAt(flat, pixel(0.5, 0.5)[0], pixel(0.5, 0.5)[1]);
+    chosen("Click a chart");
     d.clickAt(flat, at[0], at[1]);
     chosen("1 chart is chosen");
     d.choose("arrange-like", 5);

@@ -36,7 +36,7 @@ class GermanTest extends WindowCase {
   /** Figures, units, names of files, formats and languages. */
   private static final Pattern NEUTRAL =
       Pattern.compile(
-          "(?:[\\d.,+−–…×±<>‹›/ -]*(?:mm|cm|m|km|in|ft|px|MB|GB|k|M|°|%|mm²|cm²|m²|cm³|l|s)?)"
+          "(?:[\\d.,+−–…×±<>‹›/ -]*(?:mm|cm|m|km|in|ft|px|px/m|MB|GB|k|M|°|%|mm²|cm²|m²|cm³|l|s)?)"
               + "|Holotome|English|Deutsch|\\S*(bollard|Sandmouth)\\S*|/\\S+|Alt \\d|[A-Zxyz]|F\\d+|\\d\\d:\\d\\d"
               + "|GLB|OBJ|STL|PLY|DXF|SVG|CSV|PLY, .*|\\S+\\.(glb|ply|obj|stl)|section");
 

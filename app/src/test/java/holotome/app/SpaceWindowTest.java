@@ -75,8 +75,7 @@ class SpaceWindowTest extends WindowCase {
     // In the middle of the first triangle, in the flat pane.
     double[] at = d.on(() -> ((FlatPane) flat).project(middle(plain, 0), middle(plain, 1)));
     d.clickAt(flat, at[0], at[1]);
-    d.settle();
-    assertThat(d.text("unwrap-space-where")).contains("1 chart");
+    d.await("what is chosen", () -> d.textNow("unwrap-space-where").contains("1 chart"));
     d.fill("field-times", "9");
     d.settle();
     apply();

@@ -46,7 +46,7 @@ final class ArrangeForm {
     where.setWrapText(true);
     where.getStyleClass().addAll("soft", "small");
     for (LikeCharts l : LikeCharts.values()) {
-      like.getItems().add(AppWords.of("arrange-form.like-" + l.name().toLowerCase(Locale.ROOT)));
+      like.getItems().add(AppWords.of("arrange-like." + l.name().toLowerCase(Locale.ROOT)));
     }
     like.getSelectionModel().select(0);
     like.setId("arrange-like");
