@@ -98,7 +98,7 @@ public record PackCharts(
     if (given.charts().count() == 0) {
       throw Failure.cannot(CoreWords.of("pack-charts.all-stay"));
     }
-    double metre = in.frame().toWork().scale();
+    double metre = density == null ? 1 : in.frame().toWork().scale();
     Sized sized =
         density == null
             ? new Sized(Packing.pack(given.charts(), given.staying(), size, gutter, packs), size)

@@ -301,6 +301,10 @@ class EveryStepTest {
         given(Map.of("do", "reduce.levels", "percent", 50, "count", 2)),
         given(CHARTS, List.of(CAST)),
         given(Map.of("do", "unwrap.pack", "size", 256), List.of(CAST, CHARTS)),
+        given(Map.of("do", "unwrap.pack", "density", 90), List.of(CAST, CHARTS)),
+        given(
+            Map.of("do", "unwrap.pack", "size", 256, "stay", List.of(0, 0, 0.5)),
+            List.of(CAST, CHARTS)),
         given(
             Map.of(
                 "do",
