@@ -2,6 +2,7 @@ package holotome.app.pane;
 
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
+import holotome.app.tool.FlatTool;
 import holotome.app.tool.Tool;
 import holotome.app.words.AppWords;
 import holotome.core.geometry.Vec;
@@ -62,9 +63,10 @@ public final class ViewSettings {
 
   /** Shows the look of a tool as long as that is at hand, unless another is taken. */
   void setTool(Tool next) {
+    boolean isDrawnFlat = tool instanceof FlatTool || next instanceof FlatTool;
     tool = next;
     Look look = next == null ? null : next.look();
-    if (look != ofTool) {
+    if (look != ofTool || isDrawnFlat) {
       ofTool = look;
       // The tool is still being taken up: what says how the work is shown follows after that.
       Platform.runLater(session::changed);

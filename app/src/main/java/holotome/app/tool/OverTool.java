@@ -31,7 +31,7 @@ final class OverTool extends StepTool {
   /** A point of the chart that leads, in working space; null for none. */
   private double[] leader;
 
-  private Object stored;
+  private final ChosenPart chosen;
 
   OverTool(Session session) {
     super(
@@ -46,6 +46,7 @@ final class OverTool extends StepTool {
                     ? "over-tool.take-off"
                     : "over-tool.lay-over"),
         w -> List.of());
+    chosen = new ChosenPart(session, kind, CHARTS);
     where.setWrapText(true);
     where.getStyleClass().addAll("soft", "small");
     where.setId("unwrap-over-where");
@@ -56,7 +57,7 @@ final class OverTool extends StepTool {
 
   /** The chart that is chosen leads from now on; where none is, none does. */
   private void chooseLeader() {
-    double[] now = chosen();
+    double[] now = chosen.now();
     leader = now.length == 3 ? now : null;
     session.charts().drop();
     edited();
@@ -79,7 +80,7 @@ final class OverTool extends StepTool {
   @Override
   public String missing() {
     String first = super.missing();
-    if (first != null || stored != null || chosen().length > 0) {
+    if (first != null || chosen.isStored() || chosen.now().length > 0) {
       return first;
     }
     showLeader(0);
@@ -91,43 +92,32 @@ final class OverTool extends StepTool {
     return super.missing() == null ? null : super.way();
   }
 
-  private void showLeader(int chosen) {
+  private void showLeader(int count) {
     where.setText("");
-    leads.setText(AppWords.of(chosen == 1 ? "over-tool.leads" : "over-tool.none-leads"));
-    leads.setDisable(chosen != 1 && leader == null);
+    leads.setText(AppWords.of(count == 1 ? "over-tool.leads" : "over-tool.none-leads"));
+    leads.setDisable(count != 1 && leader == null);
   }
 
   @Override
   public Step step() {
     Map<String, Object> v = new LinkedHashMap<>(values());
-    double[] now = chosen();
+    double[] now = chosen.now();
     showLeader(now.length / 3);
-    v.remove(CHARTS);
+    chosen.put(v, now);
     v.remove(ONTO);
-    boolean isStored = now.length == 0 && stored != null;
-    if (now.length > 0) {
-      v.put(CHARTS, StepKind.plain(now));
-    } else if (isStored) {
-      v.put(CHARTS, stored);
-    }
     if (leader != null) {
       v.put(ONTO, StepKind.plain(leader));
     }
-    where.setText(words(now.length / 3, isStored));
+    where.setText(words(now.length / 3));
     return kind.create(v);
   }
 
-  private String words(int chosen, boolean isStored) {
-    return isStored
+  private String words(int count) {
+    return count == 0
         ? AppWords.of("over-tool.as-stored")
         : leader == null
             ? AppWords.of("over-tool.choose-leader-or-off")
-            : AppWords.count("over-tool.charts", chosen);
-  }
-
-  /** A point of each chart that is chosen, in working space. */
-  private double[] chosen() {
-    return session.charts().points(session.current());
+            : AppWords.count("over-tool.charts", count);
   }
 
   @Override
@@ -140,13 +130,13 @@ final class OverTool extends StepTool {
   @Override
   public void load(Step step) {
     super.load(step);
-    stored = kind.values(step).get(CHARTS);
+    chosen.load(step);
     leader = ((LayOver) step).onto();
   }
 
   @Override
   public void end(ViewPort view) {
     leader = null;
-    stored = null;
+    chosen.clear();
   }
 }

@@ -24,7 +24,7 @@ final class PackTool extends StepTool {
   private final CheckBox stays = new CheckBox(AppWords.of("pack-tool.stays"));
   private final Label where = new Label();
   private final Node fits;
-  private Object stored;
+  private final ChosenPart chosen;
 
   /**
    * @param fits shown below the buttons
@@ -39,6 +39,7 @@ final class PackTool extends StepTool {
         (s, t) -> AppWords.of("tools.pack-the-charts"),
         rows);
     this.fits = fits;
+    chosen = new ChosenPart(session, kind, STAY);
     stays.setId("pack-stays");
     stays.setOnAction(e -> edited());
     where.setId("pack-where");
@@ -62,35 +63,28 @@ final class PackTool extends StepTool {
   public Step step() {
     Map<String, Object> v = new LinkedHashMap<>(values());
     v.remove(STAY);
-    double[] now = stays.isSelected() ? chosen() : new double[0];
-    if (now.length > 0) {
-      v.put(STAY, StepKind.plain(now));
-    } else if (stays.isSelected() && stored != null) {
-      v.put(STAY, stored);
+    double[] now = chosen.now();
+    if (stays.isSelected()) {
+      chosen.put(v, now);
     }
     where.setText(
         now.length > 0
             ? AppWords.count("pack-tool.chosen", now.length / 3)
-            : AppWords.of(stored != null ? "space-tool.as-stored" : "pack-tool.none"));
+            : AppWords.of(chosen.isStored() ? "space-tool.as-stored" : "pack-tool.none"));
     where.setVisible(stays.isSelected());
     where.setManaged(stays.isSelected());
     return kind.create(v);
   }
 
-  /** A point of each chart that is chosen, in working space. */
-  private double[] chosen() {
-    return session.charts().points(session.current());
-  }
-
   @Override
   public void load(Step step) {
     super.load(step);
-    stored = kind.values(step).get(STAY);
-    stays.setSelected(stored != null);
+    chosen.load(step);
+    stays.setSelected(chosen.isStored());
   }
 
   @Override
   public void end(ViewPort view) {
-    stored = null;
+    chosen.clear();
   }
 }

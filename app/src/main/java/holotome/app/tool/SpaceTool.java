@@ -21,7 +21,7 @@ final class SpaceTool extends StepTool {
   private final StepKind kind = StepKind.of(GiveSpace.class);
   private final SelectedPart selected;
   private final Label where = new Label();
-  private Object stored;
+  private final ChosenPart chosen;
 
   SpaceTool(Session session) {
     super(
@@ -36,6 +36,7 @@ final class SpaceTool extends StepTool {
                 : AppWords.of("space-tool.give-plain"),
         w -> List.of());
     selected = new SelectedPart(session, kind);
+    chosen = new ChosenPart(session, kind, CHARTS);
     where.setWrapText(true);
     where.getStyleClass().addAll("soft", "small");
     where.setId("unwrap-space-where");
@@ -63,42 +64,33 @@ final class SpaceTool extends StepTool {
   @Override
   public Step step() {
     Map<String, Object> v = new LinkedHashMap<>(values());
+    double[] now = chosen.now();
     v.remove(CHARTS);
-    double[] points = chosen();
-    if (points.length > 0) {
-      v.remove("picks");
-      v.put(CHARTS, StepKind.plain(points));
-      where.setText(AppWords.count("space-tool.charts", points.length / 3));
-      return kind.create(v);
-    }
     selected.put(v);
-    boolean isStored = session.selected() == null && stored != null;
-    if (isStored) {
+    boolean isStored = now.length == 0 && session.selected() == null && chosen.isStored();
+    if (now.length > 0 || isStored) {
       v.remove("picks");
-      v.put(CHARTS, stored);
+      chosen.put(v, now);
     }
     where.setText(
-        isStored
-            ? AppWords.of("space-tool.as-stored")
-            : selected.words(AppWords.of("space-tool.everything")));
+        now.length > 0
+            ? AppWords.count("space-tool.charts", now.length / 3)
+            : isStored
+                ? AppWords.of("space-tool.as-stored")
+                : selected.words(AppWords.of("space-tool.everything")));
     return kind.create(v);
-  }
-
-  /** A point of each chart that is chosen, in working space. */
-  private double[] chosen() {
-    return session.charts().points(session.current());
   }
 
   @Override
   public void load(Step step) {
     super.load(step);
     selected.load(step);
-    stored = kind.values(step).get(CHARTS);
+    chosen.load(step);
   }
 
   @Override
   public void end(ViewPort view) {
     selected.clear();
-    stored = null;
+    chosen.clear();
   }
 }

@@ -10,11 +10,14 @@ final class CastAtHand {
   private CastAtHand() {}
 
   /**
-   * @throws Failure where there is no Cast
+   * @throws Failure where there is no Cast, or one without a triangle
    */
   static Mesh of(Workpiece in) {
     if (in.cast() == null) {
       throw Failure.cannot(CoreWords.of("make-charts.there-is-no-cast-to"));
+    }
+    if (in.cast().triangleCount() == 0) {
+      throw Failure.cannot(CoreWords.of("packing.the-cast-has-no-area"));
     }
     return in.cast();
   }

@@ -153,7 +153,8 @@ public record PackCharts(
     while (now < least && now < MOST_SIZE) {
       now *= 2;
     }
-    for (double share = 0.5; now <= MOST_SIZE; now *= 2, share /= 2) {
+    // What not even a full square holds is not tried: the largest pictures take minutes.
+    for (double share = 0.5; least <= MOST_SIZE && now <= MOST_SIZE; now *= 2, share /= 2) {
       Work part = work.part(share, CoreWords.of("work.packing-charts"));
       Sized out = tried(given, now, part);
       if (out != null && out.perUnit(given) >= perUnit) {

@@ -40,15 +40,15 @@ class CarriedTest {
   @TempDir private Path dir;
 
   /** All but what carries one side's to the other: SymmetricTest holds that. */
-  static Stream<EveryStepTest.Given> steps() {
-    return EveryStepTest.steps().filter(g -> !g.entry().containsKey("symmetric"));
+  static Stream<GivenSteps.Given> steps() {
+    return GivenSteps.steps().filter(g -> !g.entry().containsKey("symmetric"));
   }
 
   @ParameterizedTest
   @MethodSource("steps")
-  void everyAttributeBelongsWhereItIs(EveryStepTest.Given given) {
-    Workpiece start = EveryStepTest.start(4, 60);
-    Workpiece w = EveryStepTest.before(given, start.withScan(Shapes.laden(start.scan())));
+  void everyAttributeBelongsWhereItIs(GivenSteps.Given given) {
+    Workpiece start = GivenSteps.start(4, 60);
+    Workpiece w = GivenSteps.before(given, start.withScan(Shapes.laden(start.scan())));
     Mesh old = w.scan();
     Workpiece out =
         Catalogue.create(given.entry())
@@ -87,7 +87,7 @@ class CarriedTest {
     return SOLID.contains(id) ? 0.6 : REMADE.contains(id) ? 0.3 : merged ? 0.12 : 1e-4;
   }
 
-  private static boolean isCap(EveryStepTest.Given given) {
+  private static boolean isCap(GivenSteps.Given given) {
     Step step = Catalogue.create(given.entry());
     Object close = StepKind.of(step).values(step).get("close");
     return close != null && !close.equals("open");

@@ -30,11 +30,11 @@ final class LowMemory {
 
   public static void main(String[] args) throws Exception {
     Path dir = Path.of(args[0]);
-    Workpiece start = EveryStepTest.start(5, 90);
-    List<EveryStepTest.Given> all = steps();
+    Workpiece start = GivenSteps.start(5, 90);
+    List<GivenSteps.Given> all = steps();
     for (int i = 0; i < all.size(); i++) {
-      EveryStepTest.Given given = all.get(i);
-      Workpiece w = EveryStepTest.before(given, start);
+      GivenSteps.Given given = all.get(i);
+      Workpiece w = GivenSteps.before(given, start);
       Step step = Catalogue.create(given.entry());
       Outcome wanted = step.apply(w, new Run(Work.unwatched(), dir.resolve("whole-" + i)));
       int ranOut = 0;
@@ -48,9 +48,9 @@ final class LowMemory {
   }
 
   /** One of each kind, or all where {@code verify long} asks for them. */
-  static List<EveryStepTest.Given> steps() {
+  static List<GivenSteps.Given> steps() {
     Set<Object> seen = new HashSet<>();
-    return EveryStepTest.steps()
+    return GivenSteps.steps()
         .filter(g -> seen.add(g.entry().get("do")) || Datasets.times(0, 1) > 0)
         .toList();
   }

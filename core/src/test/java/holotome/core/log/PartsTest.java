@@ -35,7 +35,7 @@ class PartsTest {
           Map.of("do", "datum.turn", "axis", "z", "angle", 30));
 
   private History begin() {
-    return History.of(EveryStepTest.start(3, 30), new Checkpoints(1L << 30, dir.resolve("states")));
+    return History.of(GivenSteps.start(3, 30), new Checkpoints(1L << 30, dir.resolve("states")));
   }
 
   private static List<Entry> entries(List<Map<String, Object>> of) {

@@ -209,7 +209,7 @@ class ProjectFileTest {
   void linesPartAndShareWhatIsBefore() {
     Checkpoints keep = new Checkpoints(1L << 30, dir.resolve("states"));
     History h =
-        History.of(EveryStepTest.start(3, 20), keep)
+        History.of(GivenSteps.start(3, 20), keep)
             .replay(
                 List.of(
                     entry(Map.of("do", "mend.tidy")),
@@ -251,7 +251,7 @@ class ProjectFileTest {
             entry(Map.of("do", "mend.tidy")),
             entry(Map.of("do", "datum.turn", "angle", 5)),
             entry(Map.of("do", "mend.flip")));
-    History h = History.of(EveryStepTest.start(3, 20), keep).replay(main, Run.unwatched());
+    History h = History.of(GivenSteps.start(3, 20), keep).replay(main, Run.unwatched());
     Lines lines = Lines.of("main", h).beside("other", other);
     assertThat(lines.current().name()).isEqualTo("main");
     assertThat(lines.shared("other")).isEqualTo(1);
