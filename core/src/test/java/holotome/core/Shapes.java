@@ -269,4 +269,71 @@ public final class Shapes {
                 new Material("b", 0xff00ff00, null),
                 new Material("c", 0xff0000ff, null)));
   }
+
+  /** A tube about z, open at both ends. */
+  public static Mesh tube(double radius, double high, int around, int up) {
+    float[] xyz = new float[3 * around * (up + 1)];
+    int[] tri = new int[6 * around * up];
+    int n = 0;
+    for (int j = 0; j <= up; j++) {
+      for (int i = 0; i < around; i++) {
+        int v = j * around + i;
+        xyz[3 * v] = (float) (radius * Math.cos(2 * Math.PI * i / around));
+        xyz[3 * v + 1] = (float) (radius * Math.sin(2 * Math.PI * i / around));
+        xyz[3 * v + 2] = (float) (high * j / up);
+        int w = j * around + (i + 1) % around;
+        if (j < up) {
+          int[] two = {v, w, w + around, v, w + around, v + around};
+          System.arraycopy(two, 0, tri, n, 6);
+          n += 6;
+        }
+      }
+    }
+    return new Mesh(xyz, tri);
+  }
+
+  /** A cube of side 2 with so many squares along each edge. */
+  public static Mesh gridCube(int n) {
+    Map<List<Integer>, Integer> number = new HashMap<>();
+    List<float[]> points = new ArrayList<>();
+    List<Integer> tri = new ArrayList<>();
+    for (int axis = 0; axis < 3; axis++) {
+      for (int side = 0; side < 2; side++) {
+        for (int i = 0; i < n; i++) {
+          for (int j = 0; j < n; j++) {
+            int[] q = new int[4];
+            int[][] c = {{i, j}, {i + 1, j}, {i + 1, j + 1}, {i, j + 1}};
+            for (int k = 0; k < 4; k++) {
+              Integer[] p = new Integer[3];
+              p[axis] = side * n;
+              p[(axis + 1) % 3] = c[k][0];
+              p[(axis + 2) % 3] = c[k][1];
+              q[k] =
+                  number.computeIfAbsent(
+                      List.of(p),
+                      key -> {
+                        points.add(
+                            new float[] {
+                              2f * key.get(0) / n - 1,
+                              2f * key.get(1) / n - 1,
+                              2f * key.get(2) / n - 1
+                            });
+                        return points.size() - 1;
+                      });
+            }
+            List<Integer> two =
+                side == 1
+                    ? List.of(q[0], q[1], q[2], q[0], q[2], q[3])
+                    : List.of(q[0], q[2], q[1], q[0], q[3], q[2]);
+            tri.addAll(two);
+          }
+        }
+      }
+    }
+    float[] xyz = new float[3 * points.size()];
+    for (int v = 0; v < points.size(); v++) {
+      System.arraycopy(points.get(v), 0, xyz, 3 * v, 3);
+    }
+    return new Mesh(xyz, tri.stream().mapToInt(Integer::intValue).toArray());
+  }
 }

@@ -52,6 +52,10 @@ public final class Attribute {
   public static final String COLOUR = "colour";
 
   public static final String UV = "uv";
+
+  /** Texture coordinates that are kept beside those in use. */
+  public static final String UV_SECOND = "uv-2";
+
   public static final String MATERIAL = "material";
   public static final String NORMAL = "normal";
 

@@ -2,6 +2,7 @@ package holotome.core.io;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
+import holotome.core.attribute.Attribute;
 import holotome.core.geometry.Placing;
 import holotome.core.geometry.Similarity;
 import holotome.core.image.LinearLight;
@@ -76,11 +77,21 @@ public final class GlbWriter {
   private void run(
       OutputStream out, Mesh mesh, Surface given, Similarity placing, String name, Work work)
       throws IOException {
+    Attribute second = mesh.attributes().named(Attribute.UV_SECOND);
+    SplitMesh.Further further = null;
     SplitMesh split = SplitMesh.of(mesh);
+    if (second != null && mesh.uv() != null) {
+      further = split.parted(second.index());
+      split = further.split();
+    }
     work.advance(0.2);
     List<Primitive> primitives = primitives(mesh, given, split, name);
     boolean hasNormalMap = given != null && given.normal() != null;
     Map<String, Object> attributes = vertices(mesh, split, placing.then(Y_UP), hasNormalMap);
+    if (further != null) {
+      float[] uv = coordinates(second.floats(), further.value());
+      attributes.put("TEXCOORD_1", floats(uv, 2, "VEC2", false));
+    }
     work.advance(0.2);
     Map<String, Object> json = describe(name, attributes, primitives, work);
     emit(out, json, work);
@@ -102,14 +113,20 @@ public final class GlbWriter {
       attributes.put("TANGENT", floats(directions(split.tangents(), 4, place), 4, "VEC4", false));
     }
     if (mesh.uv() != null) {
-      float[] uv = new float[2 * n];
-      for (int i = 0; i < n; i++) {
-        uv[2 * i] = mesh.uv().coords()[2 * split.texture()[i]];
-        uv[2 * i + 1] = 1 - mesh.uv().coords()[2 * split.texture()[i] + 1];
-      }
+      float[] uv = coordinates(mesh.uv().coords(), split.texture());
       attributes.put("TEXCOORD_0", floats(uv, 2, "VEC2", false));
     }
     return attributes;
+  }
+
+  /** Of each vertex, down the picture. */
+  private static float[] coordinates(float[] coords, int[] of) {
+    float[] uv = new float[2 * of.length];
+    for (int i = 0; i < of.length; i++) {
+      uv[2 * i] = coords[2 * of[i]];
+      uv[2 * i + 1] = 1 - coords[2 * of[i] + 1];
+    }
+    return uv;
   }
 
   private int colours(Mesh mesh, SplitMesh split) {

@@ -49,10 +49,13 @@ import holotome.core.trim.TrimFringe;
 import holotome.core.unwrap.ArrangeCharts;
 import holotome.core.unwrap.EditSeams;
 import holotome.core.unwrap.GiveSpace;
+import holotome.core.unwrap.KeepCharts;
 import holotome.core.unwrap.LayOver;
 import holotome.core.unwrap.MakeCharts;
 import holotome.core.unwrap.PackCharts;
+import holotome.core.unwrap.ProjectCharts;
 import holotome.core.unwrap.SparseHidden;
+import holotome.core.unwrap.StraightenCharts;
 import holotome.core.words.CoreWords;
 import java.util.List;
 import java.util.Map;
@@ -109,7 +112,10 @@ public final class Catalogue {
               SparseHidden.class,
               ArrangeCharts.class,
               LayOver.class,
+              KeepCharts.class,
               EditSeams.class,
+              ProjectCharts.class,
+              StraightenCharts.class,
               BakeMaps.class,
               WriteAsset.class)
           .map(StepKind::of)

@@ -75,6 +75,58 @@ public record SplitMesh(
         uv == null ? null : tangents(mesh, corners, normals));
   }
 
+  /**
+   * Vertices parted further.
+   *
+   * @param split with the normals and tangents that they had
+   * @param value of the further set, per split vertex
+   */
+  public record Further(SplitMesh split, int[] value) {}
+
+  /**
+   * The same, parted also where a further set of values differs at the corners of a vertex. O(T).
+   *
+   * @param index of the value per corner
+   */
+  public Further parted(int[] index) {
+    int n = corners.length;
+    int[] last = new int[position.length];
+    Arrays.fill(last, -1);
+    int[] before = new int[n];
+    int[] from = new int[n];
+    int[] value = new int[n];
+    int[] at = new int[n];
+    int count = 0;
+    for (int c = 0; c < n; c++) {
+      int v = last[corners[c]];
+      while (v >= 0 && value[v] != index[c]) {
+        v = before[v];
+      }
+      if (v < 0) {
+        v = count++;
+        from[v] = corners[c];
+        value[v] = index[c];
+        before[v] = last[corners[c]];
+        last[corners[c]] = v;
+      }
+      at[c] = v;
+    }
+    int[] places = new int[count];
+    int[] textures = new int[count];
+    float[] directions = new float[3 * count];
+    float[] along = tangents == null ? null : new float[4 * count];
+    for (int v = 0; v < count; v++) {
+      places[v] = position[from[v]];
+      textures[v] = texture[from[v]];
+      System.arraycopy(normals, 3 * from[v], directions, 3 * v, 3);
+      if (along != null) {
+        System.arraycopy(tangents, 4 * from[v], along, 4 * v, 4);
+      }
+    }
+    SplitMesh split = new SplitMesh(places, textures, at, directions, along);
+    return new Further(split, Arrays.copyOf(value, count));
+  }
+
   private static SplitMesh smooth(Mesh mesh) {
     int[] tri = mesh.triangles();
     int n = tri.length;

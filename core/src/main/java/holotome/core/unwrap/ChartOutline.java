@@ -11,7 +11,22 @@ final class ChartOutline {
 
   /** The half-edges without an opposite one, by number; 3 per triangle. */
   static int[] of(int[] corners) {
-    // Two half-edges are one edge when they join the same vertices the other way round.
+    int[] twin = twins(corners);
+    int[] out = new int[corners.length];
+    int n = 0;
+    for (int h = 0; h < corners.length; h++) {
+      if (twin[h] < 0) {
+        out[n++] = h;
+      }
+    }
+    return Arrays.copyOf(out, n);
+  }
+
+  /**
+   * For each half-edge the opposite one, which joins the same vertices the other way round; -1 for
+   * none. Of more than two at an edge the first that fit each other are taken.
+   */
+  private static int[] twins(int[] corners) {
     long[] keys = new long[corners.length];
     for (int h = 0; h < corners.length; h++) {
       int a = corners[h];
@@ -20,30 +35,24 @@ final class ChartOutline {
     }
     int slots = Integer.highestOneBit(Math.max(4, 2 * corners.length)) << 1;
     int[] table = new int[slots];
-    int[] out = new int[corners.length];
-    boolean[] isInner = new boolean[corners.length];
+    int[] twin = new int[corners.length];
+    Arrays.fill(twin, -1);
     for (int h = 0; h < corners.length; h++) {
       int s = (int) (keys[h] * 0x9E3779B97F4A7C15L >>> 40) & slots - 1;
       while (table[s] != 0) {
         int g = table[s] - 1;
-        if (keys[g] == keys[h] && !isInner[g] && corners[g] != corners[h]) {
-          isInner[g] = true;
-          isInner[h] = true;
+        if (keys[g] == keys[h] && twin[g] < 0 && corners[g] != corners[h]) {
+          twin[g] = h;
+          twin[h] = g;
           break;
         }
         s = s + 1 & slots - 1;
       }
-      if (!isInner[h]) {
+      if (twin[h] < 0) {
         table[s] = h + 1;
       }
     }
-    int n = 0;
-    for (int h = 0; h < corners.length; h++) {
-      if (!isInner[h]) {
-        out[n++] = h;
-      }
-    }
-    return Arrays.copyOf(out, n);
+    return twin;
   }
 
   /**
@@ -162,6 +171,64 @@ final class ChartOutline {
    * around which it winds twice makes another.
    */
   private static int[] outerLoops(int[] corners, double[] uv, int[] outline) {
+    int[] loop = loops(corners, outline);
+    double[] area = new double[outline.length];
+    int largest = 0;
+    for (int i = 0; i < outline.length; i++) {
+      int a = 2 * corners[outline[i]];
+      int b = 2 * corners[Adjacency.next(outline[i])];
+      area[loop[i]] += uv[a] * uv[b + 1] - uv[b] * uv[a + 1];
+    }
+    for (int l = 1; l < area.length; l++) {
+      largest = area[l] > area[largest] ? l : largest;
+    }
+    int[] out = new int[outline.length];
+    int n = 0;
+    for (int i = 0; i < outline.length; i++) {
+      if (area[loop[i]] > 0 && loop[i] != largest) {
+        out[n++] = outline[i];
+      }
+    }
+    return Arrays.copyOf(out, n);
+  }
+
+  /**
+   * The loop that each edge of the outline belongs to. One that passes a vertex twice is two: what
+   * a bay encloses whose ends meet is one by itself.
+   */
+  private static int[] loops(int[] corners, int[] outline) {
+    int[] next = following(corners, outline);
+    int[] loop = new int[outline.length];
+    Arrays.fill(loop, -1);
+    LongIndex vertices = new LongIndex();
+    // Where on the way each vertex begins an edge; -1 for one that is not on it.
+    int[] place = new int[outline.length];
+    Arrays.fill(place, -1);
+    int[] way = new int[outline.length];
+    boolean[] isPassed = new boolean[outline.length];
+    int count = 0;
+    for (int i = 0; i < outline.length; i++) {
+      int length = 0;
+      for (int j = i; !isPassed[j]; j = next[j]) {
+        isPassed[j] = true;
+        place[vertices.add(corners[outline[j]])] = length;
+        way[length++] = j;
+        int end = vertices.add(corners[Adjacency.next(outline[j])]);
+        if (place[end] >= 0) {
+          for (int back = place[end]; length > back; ) {
+            int k = way[--length];
+            loop[k] = count;
+            place[vertices.find(corners[outline[k]])] = -1;
+          }
+          count++;
+        }
+      }
+    }
+    return loop;
+  }
+
+  /** For each edge of the outline the one that follows it around the same triangles. */
+  private static int[] following(int[] corners, int[] outline) {
     LongIndex from = new LongIndex();
     int[] edge = new int[outline.length];
     boolean isPlain = true;
@@ -170,31 +237,26 @@ final class ChartOutline {
       isPlain &= at == i;
       edge[at] = i;
     }
-    if (!isPlain) {
-      // Where the outline passes a vertex twice its loops are not told apart.
-      return new int[0];
-    }
-    int[] loop = new int[outline.length];
-    double[] area = new double[outline.length];
-    int largest = 0;
-    for (int i = 0; i < outline.length; i++) {
-      int j = i;
-      while (loop[j] == 0) {
-        loop[j] = i + 1;
-        int a = 2 * corners[outline[j]];
-        int b = corners[Adjacency.next(outline[j])];
-        area[i] += uv[a] * uv[2 * b + 1] - uv[2 * b] * uv[a + 1];
-        j = edge[from.find(b)];
+    int[] next = new int[outline.length];
+    if (isPlain) {
+      for (int i = 0; i < outline.length; i++) {
+        next[i] = edge[from.find(corners[Adjacency.next(outline[i])])];
       }
-      largest = area[i] > area[largest] ? i : largest;
+      return next;
     }
-    int[] out = new int[outline.length];
-    int n = 0;
+    // Where the outline passes a vertex twice, each fan of triangles there has its own way on.
+    int[] twin = twins(corners);
+    int[] place = new int[corners.length];
     for (int i = 0; i < outline.length; i++) {
-      if (area[loop[i] - 1] > 0 && loop[i] - 1 != largest) {
-        out[n++] = outline[i];
-      }
+      place[outline[i]] = i;
     }
-    return Arrays.copyOf(out, n);
+    for (int i = 0; i < outline.length; i++) {
+      int g = Adjacency.next(outline[i]);
+      while (twin[g] >= 0) {
+        g = Adjacency.next(twin[g]);
+      }
+      next[i] = place[g];
+    }
+    return next;
   }
 }

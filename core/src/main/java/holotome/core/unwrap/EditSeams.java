@@ -1,6 +1,5 @@
 package holotome.core.unwrap;
 
-import holotome.core.mesh.LaidOver;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
 import holotome.core.part.Workpiece;
@@ -29,10 +28,8 @@ import java.util.List;
 public record EditSeams(
     @Parameter(help = "What is done, one edit after the other") List<SeamEdit> edits)
     implements Step {
-  /** Where there were no charts before they are packed for such a picture. */
-  private static final int SIZE = 2048;
-
-  private static final int GUTTER = 4;
+  /** What must be cut further is, to this stretch. */
+  private static final double MOST = 1.5;
 
   public EditSeams {
     if (edits == null || edits.isEmpty()) {
@@ -93,13 +90,13 @@ public record EditSeams(
       throw Failure.cannot(notes.getFirst());
     }
     SeamCharts charts = new SeamCharts(maker.ground(), maker.map());
-    Uv uv = charts.laid(before, sewn > 0, work.part(0.6, CoreWords.of("work.flattening-charts")));
-    Mesh out = apart(cast, maker.map()).withUv(uv);
+    PieceFlattening parting =
+        sewn > 0 ? null : new PieceFlattening(maker.ground(), maker.map().charts(), MOST);
+    Laying laying = new SettledLaying(maker.map().touched(), parting);
+    Uv uv = charts.laid(before, laying, work.part(0.6, CoreWords.of("work.flattening-charts")));
+    Mesh out = charts.apart().withUv(uv);
     if (before == null) {
-      GivenCharts given =
-          GivenCharts.of(out, true, work.part(0.05, CoreWords.of("work.finding-charts")));
-      Work packs = work.part(0.1, CoreWords.of("work.packing-charts"));
-      out = out.withUv(Packing.pack(given.charts(), SIZE, GUTTER, packs).uv());
+      out = PackCharts.first(out, work);
     }
     List<String> all = new ArrayList<>();
     if (cut > 0) {
@@ -114,23 +111,6 @@ public record EditSeams(
     }
     all.addAll(notes);
     return new Outcome(in.withCast(out), all, null, done);
-  }
-
-  /** Charts that were touched lie over no other any more. */
-  private static Mesh apart(Mesh cast, SeamMap map) {
-    int[] labels = LaidOver.of(cast);
-    if (labels == null) {
-      return cast;
-    }
-    int[] of = map.charts();
-    boolean[] isDue = new boolean[map.count()];
-    for (int t = map.touched().nextSetBit(0); t >= 0; t = map.touched().nextSetBit(t + 1)) {
-      isDue[of[t]] = true;
-    }
-    for (int t = 0; t < labels.length; t++) {
-      labels[t] = isDue[of[t]] ? 0 : labels[t];
-    }
-    return LaidOver.with(cast, labels);
   }
 
   @Override

@@ -166,8 +166,12 @@ final class OldPlaces {
     };
   }
 
-  /** To the size and place that most of it had in the texture: scale and turn, then shift. */
-  double[] back(Piece p) {
+  /**
+   * To the size and place that most of it had in the texture: scale and turn, then shift.
+   *
+   * @param isTurned whether it is turned to how it lay too
+   */
+  double[] back(Piece p, boolean isTurned) {
     double[] area = new double[scale.length];
     int most = old[p.triangles()[0]];
     for (int m : p.triangles()) {
@@ -207,8 +211,9 @@ final class OldPlaces {
     }
     double r = Math.hypot(product[0], product[1]);
     double s = Math.abs(scale[most]);
-    double c = r > 0 ? s * product[0] / r : s;
-    double n = r > 0 ? s * product[1] / r : 0;
+    boolean turns = isTurned && r > 0;
+    double c = turns ? s * product[0] / r : s;
+    double n = turns ? s * product[1] / r : 0;
     return new double[] {
       c, n, (sum[0] - c * sum[2] + n * sum[3]) / sum[4], (sum[1] - n * sum[2] - c * sum[3]) / sum[4]
     };

@@ -1,6 +1,5 @@
 package holotome.core.unwrap;
 
-import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
@@ -58,6 +57,11 @@ public record PackCharts(
 
   private static final int MOST_SIZE = 16384;
 
+  /** As the presets are. */
+  private static final int FIRST_SIZE = 2048;
+
+  private static final int FIRST_GUTTER = 4;
+
   /** More of the square than this is never covered. */
   private static final double FULL = 0.95;
 
@@ -85,6 +89,18 @@ public record PackCharts(
   public Set<Part<?>> reads() {
     boolean isPlaced = stay != null || density != null;
     return isPlaced ? Set.of(Part.CAST, Part.FRAME) : Set.of(Part.CAST);
+  }
+
+  /**
+   * Charts that were made by hand and lie nowhere yet, packed for a picture of the usual size.
+   *
+   * @param work a part of it is taken for this
+   */
+  static Mesh first(Mesh mesh, Work work) {
+    GivenCharts given =
+        GivenCharts.of(mesh, true, work.part(0.05, CoreWords.of("work.finding-charts")));
+    Work packs = work.part(0.1, CoreWords.of("work.packing-charts"));
+    return mesh.withUv(Packing.pack(given.charts(), FIRST_SIZE, FIRST_GUTTER, packs).uv());
   }
 
   @Override
@@ -127,10 +143,7 @@ public record PackCharts(
       notes.add(CoreWords.count("pack-charts.flat", given.flat()));
     }
     if (cast.hasTexture()) {
-      out =
-          out.with(
-              out.attributes(),
-              out.materials().stream().map(m -> new Material(m.name(), m.argb(), null)).toList());
+      out = CastAtHand.withoutPictures(out);
       notes.add(CoreWords.of("pack-charts.pictures"));
     }
     return new Outcome(in.withCast(out), notes, null, sized.size);

@@ -3,46 +3,36 @@ package holotome.core.unwrap;
 import holotome.core.array.DisjointSets;
 import holotome.core.array.Grouping;
 import holotome.core.attribute.Compaction;
+import holotome.core.mesh.LaidOver;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
-import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.BitSet;
 import java.util.List;
 
 /**
- * The charts of a mesh after its seams were changed: those that were touched laid flat anew, each
- * from where its parts lay, and put back there at the same scale; all others as they are. What
- * cannot lie flat as one is cut further, but for what was sewn: that is refused. Charts side by
- * side; the result does not depend on the number of threads.
+ * The charts of a mesh after its seams were changed: those that were touched laid flat anew, and
+ * put back where they lay at the same scale; all others as they are. Charts side by side; the
+ * result does not depend on the number of threads.
  */
 final class SeamCharts {
-  private static final int ROUNDS = 12;
-
-  /** Above so many vertices a chart is moved block by block. */
-  private static final int LARGE = 10_000;
-
-  /** Of a large chart so many vertices are moved for each at an edge that was cut or sewn. */
-  private static final int REACH = 40;
-
-  /** What must be cut further is, to this stretch. */
-  private static final double MOST = 1.5;
-
   private final Ground ground;
   private final Mesh mesh;
   private final SeamMap map;
 
-  /** How many charts were laid flat anew, and how many of them had to be cut further. */
+  /** How many charts were laid flat anew, and how many of them in more than one piece. */
   private int laid;
 
   private int parted;
 
   private int[] slot;
+
+  /** The charts to be laid anew, then those that were. */
+  private boolean[] isDue;
 
   /** Null where there were no charts. */
   private OldPlaces places;
@@ -65,14 +55,13 @@ final class SeamCharts {
    * Lays flat what was touched.
    *
    * @param before the charts before the seams were changed; null where there were none
-   * @param sews whether seams were sewn
-   * @throws Failure where what was sewn does not lie flat as one
+   * @throws Failure where the way of laying them refuses one
    */
-  Uv laid(int[] before, boolean sews, Work work) {
+  Uv laid(int[] before, Laying laying, Work work) {
     int[] chart = map.charts();
     Grouping by = Grouping.of(chart, map.count(), Work.unwatched());
     slot = new int[chart.length];
-    boolean[] isDue = new boolean[map.count()];
+    isDue = new boolean[map.count()];
     for (int t = map.touched().nextSetBit(0); t >= 0; t = map.touched().nextSetBit(t + 1)) {
       isDue[chart[t]] = true;
     }
@@ -84,7 +73,6 @@ final class SeamCharts {
     List<List<Piece>> made = new ArrayList<>();
     for (int c = 0; c < isDue.length; c++) {
       made.add(List.of());
-      laid += isDue[c] ? 1 : 0;
       for (int i = by.start()[c]; isDue[c] && i < by.start()[c + 1]; i++) {
         slot[by.order()[i]] = i - by.start()[c];
       }
@@ -97,74 +85,17 @@ final class SeamCharts {
           for (int c = from; c < to; c++) {
             if (isDue[c]) {
               int[] members = Arrays.copyOfRange(by.order(), by.start()[c], by.start()[c + 1]);
-              made.set(c, flat(members, chart, sews, work));
+              Piece p = Piece.unplaced(ground, members, corners(members));
+              made.set(c, laying.flat(p, places == null ? null : places.of(p), work));
             }
           }
         });
-    for (List<Piece> m : made) {
-      parted += m.size() > 1 ? 1 : 0;
+    for (int c = 0; c < isDue.length; c++) {
+      isDue[c] = !made.get(c).isEmpty();
+      laid += isDue[c] ? 1 : 0;
+      parted += made.get(c).size() > 1 ? 1 : 0;
     }
-    return together(made, isDue, chart);
-  }
-
-  private List<Piece> flat(int[] members, int[] chart, boolean sews, Work work) {
-    Piece p = Piece.unplaced(ground, members, corners(members));
-    Piece lies = places == null ? null : places.of(p);
-    Piece out = lies == null ? null : settledNear(lies);
-    out = out == null && lies != null ? settled(lies, work) : out;
-    if (out == null && lies != null) {
-      // As it lay it did lie flat: so it stays.
-      out = Settling.checked(lies, Double.MAX_VALUE);
-      out = out != null && out.isUpright(0) ? out : null;
-    }
-    if (out == null) {
-      double[] tutte = Tutte.places(p);
-      out = tutte == null ? null : settled(p.at(unfolded(p, tutte)), work);
-      out = out == null && tutte != null ? settled(p.at(tutte), work) : out;
-    }
-    if (out != null) {
-      return List.of(out);
-    }
-    if (sews) {
-      throw Failure.cannot(CoreWords.of("seams.not-flat"));
-    }
-    return new PieceFlattening(ground, chart, MOST).flat(members, work);
-  }
-
-  /** Of a large chart only what lies near the edges that were cut or sewn; null for a small one. */
-  private Piece settledNear(Piece p) {
-    if (p.vertices() <= LARGE) {
-      return null;
-    }
-    BitSet near = new BitSet();
-    for (int i = 0; i < p.corners().length; i++) {
-      if (map.touched().get(p.triangles()[i / 3])) {
-        near.set(p.corners()[i]);
-      }
-    }
-    int reach = Math.min(LARGE, REACH * near.cardinality());
-    return Settling.settledNear(p, near.stream().toArray(), reach, ROUNDS, Double.MAX_VALUE);
-  }
-
-  private static Piece settled(Piece p, Work work) {
-    return p.vertices() > LARGE
-        ? Settling.checked(Settling.movedByBlocks(p, work), Double.MAX_VALUE)
-        : Settling.settled(p, ROUNDS, Double.MAX_VALUE);
-  }
-
-  /** Laid triangle beside triangle from one on: exact where the chart can be unrolled. */
-  private static double[] unfolded(Piece p, double[] start) {
-    Piece out = p.at(start.clone());
-    boolean[] isKnown = new boolean[p.vertices()];
-    int[] k = p.corners();
-    isKnown[k[0]] = true;
-    isKnown[k[1]] = true;
-    out.uv()[2 * k[0]] = 0;
-    out.uv()[2 * k[0] + 1] = 0;
-    out.uv()[2 * k[1]] = p.rest()[0];
-    out.uv()[2 * k[1] + 1] = 0;
-    Unfold.all(out, isKnown);
-    return out.uv();
+    return together(made, chart, laying.isTurnedBack());
   }
 
   /** Corners joined over the edges within that are no seams. */
@@ -184,7 +115,7 @@ final class SeamCharts {
     return sets.numbered();
   }
 
-  private Uv together(List<List<Piece>> made, boolean[] isDue, int[] chart) {
+  private Uv together(List<List<Piece>> made, int[] chart, boolean isTurnedBack) {
     int vertices = 0;
     for (List<Piece> list : made) {
       for (Piece p : list) {
@@ -203,7 +134,7 @@ final class SeamCharts {
     int at = kept;
     for (List<Piece> list : made) {
       for (Piece p : list) {
-        double[] by = places == null ? new double[] {1, 0, 0, 0} : places.back(p);
+        double[] by = places == null ? new double[] {1, 0, 0, 0} : places.back(p, isTurnedBack);
         for (int v = 0; v < p.vertices(); v++) {
           double u = p.uv()[2 * v];
           double w = p.uv()[2 * v + 1];
@@ -217,6 +148,19 @@ final class SeamCharts {
       }
     }
     return used(coords, corners);
+  }
+
+  /** The mesh as it was, but that charts which were laid anew lie over no others. */
+  Mesh apart() {
+    int[] labels = LaidOver.of(mesh);
+    if (labels == null) {
+      return mesh;
+    }
+    int[] of = map.charts();
+    for (int t = 0; t < labels.length; t++) {
+      labels[t] = isDue[of[t]] ? 0 : labels[t];
+    }
+    return LaidOver.with(mesh, labels);
   }
 
   /** Without the vertices that no corner has any more. */

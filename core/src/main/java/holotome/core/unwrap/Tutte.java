@@ -21,7 +21,7 @@ final class Tutte {
   /** The places; null for a chart that is closed or has a handle or a vertex of several fans. */
   static double[] places(Piece p) {
     int[] k = p.corners();
-    List<int[]> loops = loops(p);
+    List<int[]> loops = RimLoops.of(p);
     if (loops == null || loops.isEmpty()) {
       return null;
     }
@@ -64,7 +64,7 @@ final class Tutte {
     double radius = length[outer] / (2 * Math.PI);
     for (int h : loops.get(outer)) {
       double angle = so / radius;
-      so += edge(p, h);
+      so += RimLoops.edge(p, h);
       extra[k[h]] = HELD;
       xy[2 * k[h]] = HELD * radius * Math.cos(angle);
       xy[2 * k[h] + 1] = HELD * radius * Math.sin(angle);
@@ -73,52 +73,11 @@ final class Tutte {
     return Arrays.copyOf(xy, 2 * p.vertices());
   }
 
-  /** The outline's half-edges, loop by loop in their order; null where loops touch in a vertex. */
-  private static List<int[]> loops(Piece p) {
-    int[] outline = ChartOutline.of(p.corners());
-    int[] from = new int[p.vertices()];
-    Arrays.fill(from, -1);
-    for (int h : outline) {
-      if (from[p.corners()[h]] >= 0) {
-        return null;
-      }
-      from[p.corners()[h]] = h;
-    }
-    List<int[]> out = new ArrayList<>();
-    for (int h : outline) {
-      if (from[p.corners()[h]] < 0) {
-        continue;
-      }
-      int[] loop = new int[16];
-      int n = 0;
-      for (int g = h; g >= 0 && from[p.corners()[g]] >= 0; ) {
-        from[p.corners()[g]] = -1;
-        loop = n == loop.length ? Arrays.copyOf(loop, 2 * n) : loop;
-        loop[n++] = g;
-        g = from[p.corners()[Adjacency.next(g)]];
-      }
-      out.add(Arrays.copyOf(loop, n));
-    }
-    return out;
-  }
-
   private static double length(Piece p, int[] loop) {
     double s = 0;
     for (int h : loop) {
-      s += edge(p, h);
+      s += RimLoops.edge(p, h);
     }
     return s;
-  }
-
-  /** The length of a half-edge on the surface. */
-  private static double edge(Piece p, int h) {
-    double l = p.rest()[h / 3 * 3];
-    double x = p.rest()[h / 3 * 3 + 1];
-    double y = p.rest()[h / 3 * 3 + 2];
-    return switch (h % 3) {
-      case 0 -> l;
-      case 1 -> Math.hypot(x - l, y);
-      default -> Math.hypot(x, y);
-    };
   }
 }

@@ -306,6 +306,20 @@ final class GivenSteps {
                 List.of(Map.of("charts", List.of(0, 0, 0.5), "move", List.of(0.1, 0), "turn", 30))),
             List.of(CAST, CHARTS)),
         given(Map.of("do", "unwrap.hidden", "what", "blank"), List.of(CAST)),
+        given(Map.of("do", "unwrap.project"), List.of(CAST)),
+        given(
+            Map.of(
+                "do",
+                "unwrap.project",
+                "how",
+                "flat",
+                "charts",
+                List.of(0, 0, 0.5),
+                "axis",
+                List.of(1, 0, 0.2)),
+            List.of(CAST, CHARTS)),
+        given(Map.of("do", "unwrap.straighten"), List.of(CAST, CHARTS)),
+        given(Map.of("do", "unwrap.keep"), List.of(CAST, CHARTS)),
         given(
             Map.of("do", "unwrap.seams", "edits", List.of(Map.of("how", "sharp", "sharp", 20))),
             List.of(CAST, CHARTS)),

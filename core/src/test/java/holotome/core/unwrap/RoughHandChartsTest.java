@@ -86,6 +86,14 @@ class RoughHandChartsTest {
     for (LayOver.Fit fit : LayOver.Fit.values()) {
       out.add(new LayOver(a, b, fit, LayOver.Mirror.BETTER));
     }
+    for (ProjectCharts.How how : ProjectCharts.How.values()) {
+      out.add(new ProjectCharts(how, null, null, null));
+      out.add(new ProjectCharts(how, a, new double[] {1, 2, 3}, null));
+    }
+    for (StraightenCharts.How how : StraightenCharts.How.values()) {
+      out.add(new StraightenCharts(how, null));
+    }
+    out.add(new KeepCharts(KeepCharts.How.SECOND));
     out.add(new PackCharts(512, 2, true, a));
     out.add(new PackCharts(512, 2, true, null, 3.0));
     return out;

@@ -20,11 +20,8 @@ import holotome.core.task.Work;
 import holotome.core.topology.Charts;
 import holotome.core.unit.Length;
 import holotome.core.unwrap.SeamEdit.How;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -64,28 +61,6 @@ class SeamsTest {
     return EditSeams.meant(of(m), edit, Work.unwatched());
   }
 
-  /** A tube about z, open at both ends. */
-  private static Mesh tube(double radius, double high, int around, int up) {
-    float[] xyz = new float[3 * around * (up + 1)];
-    int[] tri = new int[6 * around * up];
-    int n = 0;
-    for (int j = 0; j <= up; j++) {
-      for (int i = 0; i < around; i++) {
-        int v = j * around + i;
-        xyz[3 * v] = (float) (radius * Math.cos(2 * Math.PI * i / around));
-        xyz[3 * v + 1] = (float) (radius * Math.sin(2 * Math.PI * i / around));
-        xyz[3 * v + 2] = (float) (high * j / up);
-        int w = j * around + (i + 1) % around;
-        if (j < up) {
-          int[] two = {v, w, w + around, v, w + around, v + around};
-          System.arraycopy(two, 0, tri, n, 6);
-          n += 6;
-        }
-      }
-    }
-    return new Mesh(xyz, tri);
-  }
-
   /** Closed form: six squares that are no more stretched than a cube's sides. */
   @Test
   void aCubeWithoutChartsCutAtItsEdges() {
@@ -98,7 +73,7 @@ class SeamsTest {
   /** Closed form: cut from rim to rim a tube unrolls exactly. */
   @Test
   void aTubeCutAlongItsLengthUnrolls() {
-    Mesh tube = tube(1, 3, 24, 6);
+    Mesh tube = Shapes.tube(1, 3, 24, 6);
     Mesh flat = after(tube, SeamEdit.way(false, 1, 0, 0, 1, 0, 3));
     assertThat(charts(flat)).isEqualTo(1);
     assertThat(Stretch.of(flat).mean()).isCloseTo(1, within(1e-4));
@@ -112,7 +87,7 @@ class SeamsTest {
     Mesh torus = Shapes.torus(3, 1, 48, 24);
     double once = 2 * 24 * Math.sin(Math.PI / 24);
     assertThat(length(meant(torus, SeamEdit.at(How.RING, 4, 0, 0)))).isCloseTo(once, within(1e-3));
-    Mesh tube = tube(1, 30, 24, 40);
+    Mesh tube = Shapes.tube(1, 30, 24, 40);
     double[] ring = meant(tube, SeamEdit.at(How.RING, 1, 0, 15));
     assertThat(length(ring)).isCloseTo(once, within(1e-3));
     for (int i = 2; i < ring.length; i += 3) {
@@ -126,7 +101,7 @@ class SeamsTest {
   /** Across a flat side the straight way is shorter; along the edges of the body it is cheaper. */
   @Test
   void aWayFollowsCreases() {
-    Mesh box = boxOf(12);
+    Mesh box = Shapes.gridCube(12);
     double[] way = meant(box, SeamEdit.way(false, -1, -1, 1, 1, 1, 1));
     for (int i = 0; i < way.length; i += 3) {
       boolean isOnEdge =
@@ -134,51 +109,6 @@ class SeamsTest {
       assertThat(isOnEdge && Math.abs(way[i + 2] - 1) < 1e-6).isTrue();
     }
     assertThat(length(way)).isCloseTo(4, within(1e-4));
-  }
-
-  /** A cube of side 2 with so many squares along each edge. */
-  private static Mesh boxOf(int n) {
-    Map<List<Integer>, Integer> number = new HashMap<>();
-    List<float[]> points = new ArrayList<>();
-    List<Integer> tri = new ArrayList<>();
-    for (int axis = 0; axis < 3; axis++) {
-      for (int side = 0; side < 2; side++) {
-        for (int i = 0; i < n; i++) {
-          for (int j = 0; j < n; j++) {
-            int[] q = new int[4];
-            int[][] c = {{i, j}, {i + 1, j}, {i + 1, j + 1}, {i, j + 1}};
-            for (int k = 0; k < 4; k++) {
-              Integer[] p = new Integer[3];
-              p[axis] = side * n;
-              p[(axis + 1) % 3] = c[k][0];
-              p[(axis + 2) % 3] = c[k][1];
-              q[k] =
-                  number.computeIfAbsent(
-                      List.of(p),
-                      key -> {
-                        points.add(
-                            new float[] {
-                              2f * key.get(0) / n - 1,
-                              2f * key.get(1) / n - 1,
-                              2f * key.get(2) / n - 1
-                            });
-                        return points.size() - 1;
-                      });
-            }
-            List<Integer> two =
-                side == 1
-                    ? List.of(q[0], q[1], q[2], q[0], q[2], q[3])
-                    : List.of(q[0], q[2], q[1], q[0], q[3], q[2]);
-            tri.addAll(two);
-          }
-        }
-      }
-    }
-    float[] xyz = new float[3 * points.size()];
-    for (int v = 0; v < points.size(); v++) {
-      System.arraycopy(points.get(v), 0, xyz, 3 * v, 3);
-    }
-    return new Mesh(xyz, tri.stream().mapToInt(Integer::intValue).toArray());
   }
 
   private static float[] places(Mesh m, int t) {
@@ -238,7 +168,7 @@ class SeamsTest {
   void aroundASelection() {
     Pick above =
         Pick.of(Pick.Join.ADD, new Heights(Length.parse("1.4 m"), null, new double[] {0, 0, 1}));
-    Mesh tube = tube(1, 3, 24, 6);
+    Mesh tube = Shapes.tube(1, 3, 24, 6);
     double[] edges = meant(tube, SeamEdit.around(List.of(above)));
     // Between the rows of 1 and 1.5, where the middles of triangles are above and below.
     assertThat(length(edges)).isGreaterThan(2 * 24 * Math.sin(Math.PI / 24) - 1e-3);
