@@ -21,6 +21,11 @@ public final class ArrangingCharts {
     sitting = new Sitting<>(session, ArrangeCharts.class);
   }
 
+  /** Whether an edit is being made. */
+  public boolean isMaking() {
+    return sitting.isMaking();
+  }
+
   /** Makes an edit. */
   public void make(ChartEdit edit) {
     sitting.make(

@@ -7,6 +7,7 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.topology.Charts;
+import holotome.core.triangulation.Triangulator;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -79,25 +80,31 @@ public final class ChosenCharts {
   }
 
   /**
-   * Chooses the charts that lie within a frame in the texture.
+   * Chooses the charts that lie within a closed line in the texture. O(outlines) for those outside
+   * its box, times its corners for the others.
    *
-   * @param frame low u, low v, high u, high v
+   * @param line u, v in turn
    * @param add whether they join those chosen
    */
-  public void chooseWithin(Mesh mesh, double[] frame, boolean add) {
+  public void chooseWithin(Mesh mesh, double[] line, boolean add) {
     if (mesh != of || sheet == null) {
       return;
     }
+    double[] box = box(line);
     BitSet out = new BitSet();
     double[] ends = sheet.outlines().ends();
-    for (int i = 0; i < ends.length; i += 3) {
-      boolean isIn =
-          ends[i] >= frame[0]
-              && ends[i] <= frame[2]
-              && ends[i + 1] >= frame[1]
-              && ends[i + 1] <= frame[3];
-      if (!isIn) {
-        out.set(sheet.outlines().chart()[i / 6]);
+    int[] chart = sheet.outlines().chart();
+    for (int pass = 0; pass < 2; pass++) {
+      for (int i = 0; i < ends.length; i += 3) {
+        double u = ends[i];
+        double v = ends[i + 1];
+        boolean isIn =
+            pass == 0
+                ? u >= box[0] && v >= box[1] && u <= box[2] && v <= box[3]
+                : out.get(chart[i / 6]) || Triangulator.contains(line, u, v);
+        if (!isIn) {
+          out.set(chart[i / 6]);
+        }
       }
     }
     BitSet within = new BitSet();
@@ -109,6 +116,20 @@ public final class ChosenCharts {
     }
     chosen.or(within);
     take();
+  }
+
+  private static double[] box(double[] line) {
+    double[] b = {
+      Double.POSITIVE_INFINITY,
+      Double.POSITIVE_INFINITY,
+      Double.NEGATIVE_INFINITY,
+      Double.NEGATIVE_INFINITY
+    };
+    for (int i = 0; i < line.length; i++) {
+      b[i % 2] = Math.min(b[i % 2], line[i]);
+      b[2 + i % 2] = Math.max(b[2 + i % 2], line[i]);
+    }
+    return b;
   }
 
   private void take() {
@@ -156,6 +177,13 @@ public final class ChosenCharts {
       }
     }
     return Arrays.copyOf(out, n);
+  }
+
+  /** The chart of each edge of those {@link #outlines}. */
+  public int[] chartsOf(Mesh mesh, boolean ofChosen) {
+    return mesh != of || sheet == null
+        ? new int[0]
+        : Arrays.stream(sheet.outlines().chart()).filter(c -> chosen.get(c) == ofChosen).toArray();
   }
 
   /** Looks once more for charts that were not found, because that was cancelled. */

@@ -17,6 +17,9 @@ public final class Sitting<S extends Step> {
   private final Session session;
   private final Class<S> type;
 
+  /** What was said when the last edit was made. */
+  private String making;
+
   public Sitting(Session session, Class<S> type) {
     this.session = session;
     this.type = type;
@@ -32,6 +35,11 @@ public final class Sitting<S extends Step> {
     return e.on() && type.isInstance(e.step()) ? type.cast(e.step()) : null;
   }
 
+  /** Whether an edit is being made. */
+  public boolean isMaking() {
+    return making != null && session.jobs().isBusy() && making.equals(session.jobs().title());
+  }
+
   /**
    * Makes one edit more.
    *
@@ -39,6 +47,7 @@ public final class Sitting<S extends Step> {
    * @param more the step with it, from the one before, which may be null
    */
   public void make(String label, UnaryOperator<S> more) {
+    making = label;
     S last = last();
     S step = more.apply(last);
     int done = last == null ? 0 : session.history().lines().getLast().effect().amount();

@@ -59,6 +59,9 @@ public final class FlatPane extends PicturePane implements FlatPort {
   /** The tool that the left button went down for. */
   private FlatTool held;
 
+  /** What was pressed while an edit was made, or charts were found. */
+  private final WaitingGesture waiting = new WaitingGesture();
+
   /** Whether the user came closer: then it stays there when the pane is made larger. */
   private boolean placed;
 
@@ -120,6 +123,21 @@ public final class FlatPane extends PicturePane implements FlatPort {
 
   private void pressed(MouseEvent e) {
     navigation.pressed(e, settings.turnsByMiddle());
+    waiting.drop();
+    if (e.getButton() == MouseButton.PRIMARY && mesh() != null && !isReady()) {
+      held = null;
+      waiting.press(e);
+      return;
+    }
+    take(e);
+  }
+
+  /** Whether a press can be answered: not while what was done last is being made. */
+  private boolean isReady() {
+    return shown != null && !(settings.tool() instanceof FlatTool t && t.isMaking());
+  }
+
+  private void take(MouseEvent e) {
     Mesh mesh = mesh();
     held = null;
     if (e.getButton() == MouseButton.PRIMARY && mesh != null && shown != null) {
@@ -133,7 +151,9 @@ public final class FlatPane extends PicturePane implements FlatPort {
   }
 
   private void dragged(MouseEvent e) {
-    if (held != null) {
+    if (waiting.isBegun()) {
+      waiting.drag(e);
+    } else if (held != null) {
       held.flatDragged(this, e);
     } else {
       placed |= navigation.dragged(e);
@@ -141,7 +161,9 @@ public final class FlatPane extends PicturePane implements FlatPort {
   }
 
   private void released(MouseEvent e) {
-    if (held != null) {
+    if (waiting.isBegun()) {
+      waiting.release(e);
+    } else if (held != null) {
       held.flatReleased(this, e);
       held = null;
     }
@@ -184,6 +206,14 @@ public final class FlatPane extends PicturePane implements FlatPort {
     }
     draw(false);
     repaint();
+  }
+
+  private void playWaiting() {
+    if (waiting.isBegun() && mesh() == null) {
+      waiting.drop();
+    } else if (waiting.isBegun() && isReady()) {
+      waiting.play(this::take, this::dragged, this::released);
+    }
   }
 
   private Look look() {
@@ -255,6 +285,7 @@ public final class FlatPane extends PicturePane implements FlatPort {
     if (settings.tool() instanceof FlatTool t && session.lookBack() < 0) {
       t.drawFlat(this, g);
     }
+    playWaiting();
   }
 
   /** How long some texels are in the picture, and on the work in the mean. */

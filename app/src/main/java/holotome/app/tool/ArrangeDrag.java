@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import holotome.core.unwrap.ChartEdit;
 import holotome.core.words.Language;
+import java.util.Arrays;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 
@@ -37,10 +38,16 @@ final class ArrangeDrag {
   private Mode mode = Mode.PENDING;
   private ChartFrame frame;
   private boolean isAdding;
+  private boolean isFree;
+
+  /** Where the pointer went: u, v in turn. */
+  private double[] path;
+
+  private int length;
   private double[] at;
   private double[] of;
   private double[] now;
-  private double[] lines;
+  private CatchLines lines;
   private double near;
   private boolean isReleased;
   private boolean isFar;
@@ -56,6 +63,8 @@ final class ArrangeDrag {
     this.y = y;
     this.start = start;
     now = start;
+    path = start.clone();
+    length = 2;
   }
 
   double x() {
@@ -86,9 +95,14 @@ final class ArrangeDrag {
     mode = Mode.POINTS;
   }
 
-  /** Draws a frame that charts are chosen by. */
-  void frame(boolean adds) {
+  /**
+   * Draws a frame that charts are chosen by.
+   *
+   * @param free whether it is the line that the pointer draws
+   */
+  void frame(boolean adds, boolean free) {
     isAdding = adds;
+    isFree = free;
     mode = Mode.FRAME;
   }
 
@@ -137,14 +151,13 @@ final class ArrangeDrag {
     return of;
   }
 
-  /** The frame drawn: low u, low v, high u, high v. */
+  /** The frame drawn, a closed line: u, v in turn. */
   double[] framed() {
-    return new double[] {
-      Math.min(start[0], now[0]),
-      Math.min(start[1], now[1]),
-      Math.max(start[0], now[0]),
-      Math.max(start[1], now[1])
-    };
+    double[] a = start;
+    double[] b = now;
+    return isFree
+        ? Arrays.copyOf(path, length)
+        : new double[] {a[0], a[1], b[0], a[1], b[0], b[1], a[0], b[1]};
   }
 
   /**
@@ -154,8 +167,11 @@ final class ArrangeDrag {
    * @param catching lines that a box is caught by, null for none
    * @param fromNear how near that is, in the texture
    */
-  void to(double[] to, double[] catching, double fromNear) {
+  void to(double[] to, CatchLines catching, double fromNear) {
     now = to;
+    path = length == path.length ? Arrays.copyOf(path, 2 * length) : path;
+    path[length++] = to[0];
+    path[length++] = to[1];
     lines = catching;
     near = fromNear;
     again();
@@ -166,8 +182,8 @@ final class ArrangeDrag {
     double[] to = now;
     if (mode == Mode.MOVE || mode == Mode.POINTS) {
       move = new double[] {to[0] - start[0], to[1] - start[1]};
-      for (int k = 0; mode == Mode.MOVE && lines != null && k < 2; k++) {
-        move[k] += frame.snap(k, move[k], lines, near);
+      if (mode == Mode.MOVE && lines != null) {
+        snap();
       }
     } else if (mode == Mode.TURN) {
       double[] m = frame.middle();
@@ -182,6 +198,14 @@ final class ArrangeDrag {
       double[] m = frame.middle();
       double was = Math.hypot(start[0] - m[0], start[1] - m[1]);
       times = was > 0 ? Math.max(LEAST, Math.hypot(to[0] - m[0], to[1] - m[1]) / was) : 1;
+    }
+  }
+
+  private void snap() {
+    double[] low = {frame.low()[0] + move[0], frame.low()[1] + move[1]};
+    double[] high = {frame.high()[0] + move[0], frame.high()[1] + move[1]};
+    for (int k = 0; k < 2; k++) {
+      move[k] += frame.snap(k, move[k], lines.of(k, low, high), near);
     }
   }
 
@@ -210,8 +234,7 @@ final class ArrangeDrag {
    */
   void draw(FlatPort pane, GraphicsContext g, double[] outlines) {
     if (mode == Mode.FRAME) {
-      double[] f = framed();
-      polygon(pane, g, f[0], f[1], f[2], f[1], f[2], f[3], f[0], f[3]);
+      polygon(pane, g, framed());
     } else if (mode == Mode.POINTS) {
       for (int i = 0; i < at.length; i += 2) {
         Marks.dot(g, pane.project(at[i] + move[0], at[i + 1] + move[1]));

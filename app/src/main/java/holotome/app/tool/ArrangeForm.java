@@ -19,6 +19,7 @@ import javafx.scene.layout.VBox;
 /** The Sheet of {@link ArrangeTool}: what is moved, by how much in figures, and what is chosen. */
 final class ArrangeForm {
   private final ChoiceBox<String> takes = new ChoiceBox<>();
+  private final ChoiceBox<String> frames = new ChoiceBox<>();
   private final TextField right = field("right", "0");
   private final TextField up = field("up", "0");
   private final TextField turn = field("turn", "0");
@@ -39,6 +40,12 @@ final class ArrangeForm {
     takes.setId("arrange-takes");
     takes.setAccessibleText(AppWords.of("arrange-form.takes"));
     takes.setMaxWidth(Double.MAX_VALUE);
+    frames.getItems().addAll(AppWords.of("arrange-form.frame"), AppWords.of("arrange-form.line"));
+    frames.getSelectionModel().select(0);
+    frames.setId("arrange-frames");
+    frames.setAccessibleText(AppWords.of("arrange-form.around"));
+    frames.setMaxWidth(Double.MAX_VALUE);
+    HBox.setHgrow(frames, Priority.ALWAYS);
     run.setId("arrange-do");
     run.getStyleClass().setAll("small-button");
     run.setOnAction(e -> act.run());
@@ -59,13 +66,16 @@ final class ArrangeForm {
         e -> chooses.accept(LikeCharts.values()[like.getSelectionModel().getSelectedIndex()]));
     HBox likes = new HBox(6, like, choose);
     likes.setAlignment(Pos.CENTER_LEFT);
+    HBox around = new HBox(8, new Label(AppWords.of("arrange-form.around")), frames);
+    around.setAlignment(Pos.CENTER_LEFT);
     GridPane grid = new GridPane(8, 8);
     row(grid, 0, "right", right, "px");
     row(grid, 1, "up", up, "px");
     row(grid, 2, "turn", turn, "°");
     row(grid, 3, "times", times, "×");
     box.getChildren()
-        .addAll(new Label(AppWords.of("arrange-form.takes")), takes, where, likes, grid, run);
+        .addAll(
+            new Label(AppWords.of("arrange-form.takes")), takes, around, where, likes, grid, run);
   }
 
   private static TextField field(String name, String text) {
@@ -96,6 +106,11 @@ final class ArrangeForm {
   /** Whether single points are moved, not whole charts. */
   boolean isOfPoints() {
     return takes.getSelectionModel().getSelectedIndex() == 1;
+  }
+
+  /** Whether charts are chosen by a line drawn freely around them, not by a frame. */
+  boolean isFree() {
+    return frames.getSelectionModel().getSelectedIndex() == 1;
   }
 
   /**

@@ -35,8 +35,15 @@ final class ArrangeTool extends HandTool implements FlatTool {
   /** What was chosen when the box around it was found. */
   private BitSet seen;
 
+  /** The press of which it is asked what lies there, and the mesh that is asked. */
+  private ArrangeDrag asked;
+
+  private Mesh asking;
   private double[] outlines = {};
   private ChartFrame frame;
+
+  /** What charts are caught by; null until it is asked for. */
+  private CatchLines catching;
 
   ArrangeTool(Session session) {
     super(session, ArrangeCharts.class, Stage.UNWRAP);
@@ -91,6 +98,7 @@ final class ArrangeTool extends HandTool implements FlatTool {
       seen = now;
       outlines = now == null ? new double[0] : session.charts().outlines(mesh, true);
       frame = ChartFrame.of(outlines);
+      catching = null;
       show();
     }
   }
@@ -115,6 +123,12 @@ final class ArrangeTool extends HandTool implements FlatTool {
 
   private double[] chosen() {
     return session.charts().points(session.current());
+  }
+
+  @Override
+  public boolean isMaking() {
+    boolean isAsking = asked != null && asked.isPending() && asking == mesh();
+    return isAsking || arranging.isMaking();
   }
 
   private void make(ChartEdit edit) {
@@ -155,6 +169,8 @@ final class ArrangeTool extends HandTool implements FlatTool {
       return;
     }
     boolean adds = e.isShiftDown();
+    asked = d;
+    asking = mesh;
     pane.pickTriangle(
         e.getX(),
         e.getY(),
@@ -170,7 +186,7 @@ final class ArrangeTool extends HandTool implements FlatTool {
   /** What was pressed on is known now: the button may have been let go by then. */
   private void take(FlatPort pane, Mesh mesh, ArrangeDrag d, int triangle, boolean adds) {
     if (triangle < 0) {
-      d.frame(adds);
+      d.frame(adds, form.isFree());
     } else if (form.isOfPoints()) {
       double[] at = NearTexture.of(pane, mesh, triangle, d.x(), d.y());
       d.points(at, ChosenCharts.middle(mesh, triangle, session.current().frame().toWork()));
@@ -203,11 +219,14 @@ final class ArrangeTool extends HandTool implements FlatTool {
     return Math.max(1e-9, Math.hypot(b[0] - a[0], b[1] - a[1]));
   }
 
-  /** Lines that a box catches: the sides of the square, the gutter within them, the middle. */
-  private double[] lines() {
-    int[] picture = arranging.picture();
-    double gutter = (double) picture[1] / picture[0];
-    return new double[] {0, gutter, 0.5, 1 - gutter, 1};
+  private CatchLines lines() {
+    if (catching == null) {
+      int[] picture = arranging.picture();
+      double[] others = session.charts().outlines(mesh(), false);
+      int[] chart = session.charts().chartsOf(mesh(), false);
+      catching = new CatchLines(others, chart, (double) picture[1] / picture[0]);
+    }
+    return catching;
   }
 
   @Override

@@ -12,16 +12,20 @@ import holotome.core.step.StepKind;
 import holotome.core.unwrap.ArrangeCharts;
 import holotome.core.unwrap.EditSeams;
 import holotome.core.unwrap.GiveSpace;
+import holotome.core.unwrap.KeepCharts;
 import holotome.core.unwrap.LayOver;
 import holotome.core.unwrap.MakeCharts;
 import holotome.core.unwrap.PackCharts;
+import holotome.core.unwrap.ProjectCharts;
 import holotome.core.unwrap.ScanFit;
 import holotome.core.unwrap.SparseHidden;
+import holotome.core.unwrap.StraightenCharts;
 import holotome.core.words.Language;
 import holotome.view.scene.Look;
 import java.lang.ref.WeakReference;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -62,6 +66,27 @@ final class UnwrapTools {
     all.put(GiveSpace.class, needingCast(new SpaceTool(session)));
     all.put(LayOver.class, needingCharts(new OverTool(session)));
     all.put(EditSeams.class, new SeamsTool(session));
+    all.put(ProjectCharts.class, needingCast(new ProjectTool(session)));
+    ChosenTool straighten =
+        new ChosenTool(session, StraightenCharts.class, "straighten-tool.straighten");
+    all.put(StraightenCharts.class, needingCharts(straighten));
+    all.put(KeepCharts.class, needingCharts(keep()));
+  }
+
+  private StepTool keep() {
+    return new StepTool(
+        session,
+        KeepCharts.class,
+        Stage.UNWRAP,
+        false,
+        Map.of(),
+        (s, t) ->
+            AppWords.of(
+                "keep-tool."
+                    + (s instanceof KeepCharts k ? k.how() : KeepCharts.How.SECOND)
+                        .name()
+                        .toLowerCase(Locale.ROOT)),
+        w -> List.of());
   }
 
   private static StepTool needingCharts(StepTool tool) {

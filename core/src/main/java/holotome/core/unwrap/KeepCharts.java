@@ -40,7 +40,7 @@ public record KeepCharts(
   /** What is done. */
   public enum How {
     SECOND,
-    BACK,
+    RETURN,
     SWAP,
     DROP
   }
@@ -61,7 +61,7 @@ public record KeepCharts(
     Mesh out =
         switch (how) {
           case SECOND -> cast.with(first.attribute(Attribute.UV_SECOND));
-          case BACK -> without(LaidOver.without(cast)).withUv(kept);
+          case RETURN -> without(LaidOver.without(cast)).withUv(kept);
           case SWAP ->
               LaidOver.without(cast).with(first.attribute(Attribute.UV_SECOND)).withUv(kept);
           case DROP -> without(cast);

@@ -58,12 +58,12 @@ class KeepChartsTest {
     Workpiece swapped = work(both, new KeepCharts(How.SWAP));
     assertSame(swapped.cast().uv(), first.cast().uv());
     assertSame(work(swapped, new KeepCharts(How.SWAP)).cast().uv(), both.cast().uv());
-    Workpiece back = work(both, new KeepCharts(How.BACK));
+    Workpiece back = work(both, new KeepCharts(How.RETURN));
     assertSame(back.cast().uv(), first.cast().uv());
     assertThat(back.cast().attributes().named(Attribute.UV_SECOND)).isNull();
     Workpiece dropped = work(both, new KeepCharts(How.DROP));
     assertSame(dropped.cast().uv(), both.cast().uv());
-    assertThatThrownBy(() -> work(dropped, new KeepCharts(How.BACK)))
+    assertThatThrownBy(() -> work(dropped, new KeepCharts(How.RETURN)))
         .isInstanceOf(Failure.class)
         .hasMessageContaining("no second set");
   }
