@@ -2,11 +2,13 @@ package holotome.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import holotome.app.pane.FlatPane;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
 import holotome.core.unwrap.EditSeams;
 import java.io.IOException;
+import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
@@ -82,6 +84,52 @@ class SeamsWindowTest extends WindowCase {
     d.keys(KeyCode.CONTROL, KeyCode.Z);
     d.settle();
     assertThat(entries()).isEqualTo(before);
+  }
+
+  /** Clicked in the flat pane near the border of a chart, beside the view and alone. */
+  @Test
+  void sewnInTheFlatPane() throws IOException {
+    crateAsCast(KeyCode.DIGIT7);
+    d.choose("seams-how", 4);
+    d.settle();
+    for (int alone = 0; alone < 2; alone++) {
+      if (alone == 1) {
+        d.find("charts and maps alone");
+        d.settle();
+      }
+      chartsShown();
+      Mesh m = d.on(() -> d.desk().session().current().cast());
+      double[] at = new double[2];
+      // Near the middle of the edge of the third side that is not its diagonal.
+      int c = 3 * 2 * (2 + alone);
+      int diagonal = 0;
+      double longest = 0;
+      for (int k = 0; k < 3; k++) {
+        double far = 0;
+        for (int axis = 0; axis < 2; axis++) {
+          far += Math.pow(u(m, c + k, axis) - u(m, c + (k + 1) % 3, axis), 2);
+        }
+        diagonal = far > longest ? k : diagonal;
+        longest = Math.max(longest, far);
+      }
+      int k = (diagonal + 1) % 3;
+      for (int axis = 0; axis < 2; axis++) {
+        at[axis] =
+            0.46 * (u(m, c + k, axis) + u(m, c + (k + 1) % 3, axis))
+                + 0.08 * u(m, c + (k + 2) % 3, axis);
+      }
+      Node flat = d.node("flat-view");
+      double[] pixel = d.on(() -> ((FlatPane) flat).project(at[0], at[1]));
+      d.clickAt(flat, pixel[0], pixel[1]);
+      said("1 edge will be sewn");
+      int before = charts();
+      made(1 + alone);
+      assertThat(charts()).isEqualTo(before - 1);
+    }
+  }
+
+  private static double u(Mesh m, int corner, int axis) {
+    return m.uv().coords()[2 * m.uv().corners()[corner] + axis];
   }
 
   @Test

@@ -119,6 +119,36 @@ class SpaceWindowTest extends WindowCase {
     assertThat(d.text("findings")).contains("Space not given yet");
   }
 
+  /** Seen from the front alone: what the view looked at when that was said. */
+  @Test
+  void whatIsNotSeenFromHereGetsLess() {
+    charted();
+    d.keys(KeyCode.DIGIT4);
+    d.settle();
+    d.choose("field-from", 2);
+    d.settle();
+    assertThat(d.text("unwrap-hidden-known")).contains("Turn the view");
+    d.find("view from the front");
+    d.settle();
+    d.click("unwrap-hidden-add");
+    d.settle();
+    assertThat(d.text("unwrap-hidden-known")).contains("from 1 side");
+    apply();
+    Mesh m = cast();
+    float[] of = Importance.of(m);
+    double[] forward = d.on(() -> d.desk().view().camera().forward());
+    double[] back =
+        d.on(() -> d.desk().session().current().frame().toWork().inverse().direction(forward));
+    int low = 0;
+    for (int t = 0; t < of.length; t++) {
+      double[] n = Vec.unit(Measures.cross(m, t));
+      if (Vec.dot(n, back) > 0.5) {
+        low += of[t] < 1 ? 1 : -1;
+      }
+    }
+    assertThat(low).isPositive();
+  }
+
   @Test
   void importanceOnTheScanIsOneEntryAndShown() {
     stage(KeyCode.DIGIT5);

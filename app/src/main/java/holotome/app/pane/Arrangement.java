@@ -9,6 +9,7 @@ public enum Arrangement {
   RIGHT,
   BEHIND,
   FLAT,
+  CHARTS,
   THREE,
   FOUR;
 

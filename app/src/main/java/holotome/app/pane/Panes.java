@@ -76,6 +76,7 @@ public final class Panes extends StackPane {
           case RIGHT -> beside(main, other("second-view", Links.turned(Math.PI / 2)));
           case BEHIND -> beside(main, other("second-view", Links.turned(Math.PI)));
           case FLAT -> beside(main, charts());
+          case CHARTS -> charts();
           case THREE ->
               beside(
                   main,

@@ -71,6 +71,15 @@ public final class Marks {
     g.restore();
   }
 
+  /** The same between two places in pixels. */
+  static void thick(GraphicsContext g, double[] a, double[] b) {
+    for (int pass = 0; pass < 2; pass++) {
+      g.setStroke(pass == 0 ? PAPER : VERDIGRIS);
+      g.setLineWidth(pass == 0 ? 6.5 : 3.5);
+      g.strokeLine(a[0], a[1], b[0], b[1]);
+    }
+  }
+
   /** Text to be seen on any ground, as the graphics' font and alignment say. */
   public static void text(GraphicsContext g, String text, double x, double y) {
     g.setLineJoin(StrokeLineJoin.ROUND);

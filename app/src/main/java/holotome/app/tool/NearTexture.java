@@ -40,6 +40,28 @@ final class NearTexture {
     return new double[] {u[2 * corner], u[2 * corner + 1]};
   }
 
+  /** The point of a triangle, in the mesh's coordinates, that lies at a place in the texture. */
+  static double[] onSurface(Mesh mesh, int triangle, double[] place) {
+    double[] u = new double[6];
+    for (int k = 0; k < 3; k++) {
+      int c = 2 * mesh.uv().corners()[3 * triangle + k];
+      u[2 * k] = mesh.uv().coords()[c];
+      u[2 * k + 1] = mesh.uv().coords()[c + 1];
+    }
+    double det = (u[2] - u[0]) * (u[5] - u[1]) - (u[4] - u[0]) * (u[3] - u[1]);
+    double x = place[0] - u[0];
+    double y = place[1] - u[1];
+    double b = det == 0 ? 0 : (x * (u[5] - u[1]) - (u[4] - u[0]) * y) / det;
+    double c = det == 0 ? 0 : ((u[2] - u[0]) * y - x * (u[3] - u[1])) / det;
+    double[] weight = {1 - b - c, b, c};
+    double[] out = new double[3];
+    for (int k = 0; k < 9; k++) {
+      int v = mesh.triangles()[3 * triangle + k / 3];
+      out[k % 3] += weight[k / 3] * mesh.xyz()[3 * v + k % 3];
+    }
+    return out;
+  }
+
   /** The distance from a stretch. */
   private static double beside(double[] p, int a, int b, double x, double y) {
     double dx = p[b] - p[a];

@@ -25,7 +25,7 @@ import javafx.scene.input.MouseEvent;
  * Cuts and sews seams: what a click, an angle or the selection means is shown first, and cut or
  * sewn when that is wanted. A sitting is one entry.
  */
-final class SeamsTool extends HandTool {
+final class SeamsTool extends HandTool implements FlatTool {
   /** Of more edges than these only some are drawn. */
   private static final int MOST_DRAWN = 20_000;
 
@@ -37,6 +37,9 @@ final class SeamsTool extends HandTool {
   private SeamEdit edit;
 
   private double[] meant = {};
+
+  /** The same in the texture, two ends each, u, v. */
+  private double[] flat = {};
 
   /** The workpiece and selection that edges were looked for in. */
   private Workpiece in;
@@ -98,13 +101,60 @@ final class SeamsTool extends HandTool {
 
   @Override
   public void pressed(ViewPort view, MouseEvent e) {
+    if (e.getButton() == MouseButton.PRIMARY && takesPoints()) {
+      boolean adds = adds(e);
+      view.pick(e.getX(), e.getY(), p -> add(view, p, adds));
+    }
+  }
+
+  private boolean takesPoints() {
     How how = form.how();
-    boolean points = how == How.WAY || how == How.RING || how == How.SEW;
-    if (e.getButton() != MouseButton.PRIMARY || !points || missing() != null) {
+    return (how == How.WAY || how == How.RING || how == How.SEW) && missing() == null;
+  }
+
+  private boolean adds(MouseEvent e) {
+    return form.how() == How.WAY || e.isShiftDown();
+  }
+
+  /** A place in the texture is one on the surface. */
+  @Override
+  public void flatPressed(FlatPort pane, MouseEvent e) {
+    Workpiece w = session.current();
+    if (!takesPoints() || w == null || w.cast().uv() == null) {
       return;
     }
-    boolean adds = how == How.WAY || e.isShiftDown();
-    view.pick(e.getX(), e.getY(), p -> add(view, p, adds));
+    boolean adds = adds(e);
+    pane.pickTriangle(
+        e.getX(),
+        e.getY(),
+        t -> {
+          if (t >= 0 && session.current() == w) {
+            double[] at = NearTexture.onSurface(w.cast(), t, pane.place(e.getX(), e.getY()));
+            add(null, w.frame().toWork().apply(at), adds);
+            pane.repaint();
+          }
+        });
+  }
+
+  @Override
+  public void flatDragged(FlatPort pane, MouseEvent e) {}
+
+  @Override
+  public void flatReleased(FlatPort pane, MouseEvent e) {}
+
+  @Override
+  public boolean isMaking() {
+    return sitting.isMaking();
+  }
+
+  @Override
+  public void drawFlat(FlatPort pane, GraphicsContext g) {
+    int every = 4 * Math.max(1, flat.length / 4 / MOST_DRAWN);
+    for (int i = 0; i + 4 <= flat.length; i += every) {
+      double[] a = pane.project(flat[i], flat[i + 1]);
+      double[] b = pane.project(flat[i + 2], flat[i + 3]);
+      Marks.thick(g, a, b);
+    }
   }
 
   private void add(ViewPort view, double[] p, boolean adds) {
@@ -122,6 +172,7 @@ final class SeamsTool extends HandTool {
   private void look(ViewPort view) {
     session.jobs().stopLooking(this);
     meant = new double[0];
+    flat = new double[0];
     edit = null;
     selected = session.selected();
     Workpiece w = session.current();
@@ -146,7 +197,8 @@ final class SeamsTool extends HandTool {
               work -> EditSeams.meant(w, wanted, work),
               found -> {
                 edit = wanted;
-                meant = inWork(w, found);
+                meant = inWork(w, found.ends());
+                flat = found.flat();
                 form.show(meant.length / 6, null);
                 edited();
               },
@@ -216,6 +268,7 @@ final class SeamsTool extends HandTool {
     session.jobs().stopLooking(this);
     points = new double[0];
     meant = new double[0];
+    flat = new double[0];
     edit = null;
   }
 }

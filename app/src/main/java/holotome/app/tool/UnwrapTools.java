@@ -21,7 +21,6 @@ import holotome.core.unwrap.ScanFit;
 import holotome.core.unwrap.SparseHidden;
 import holotome.core.unwrap.StraightenCharts;
 import holotome.core.words.Language;
-import holotome.view.scene.Look;
 import java.lang.ref.WeakReference;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -105,25 +104,6 @@ final class UnwrapTools {
     return tool.needs(
         w -> w.cast() == null ? AppWords.of("tools.there-is-no-cast-to") : null,
         w -> new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class));
-  }
-
-  /** Finds what is hidden, and shows what came of it. */
-  private static final class HiddenTool extends StepTool {
-    HiddenTool(Session session) {
-      super(
-          session,
-          SparseHidden.class,
-          Stage.UNWRAP,
-          false,
-          Map.of(),
-          (s, t) -> AppWords.of("tools.give-less-to-it"),
-          w -> List.of());
-    }
-
-    @Override
-    public Look look() {
-      return Look.IMPORTANCE;
-    }
   }
 
   /** The tools in their order, by the steps they make. */

@@ -46,14 +46,24 @@ public record EditSeams(
   }
 
   /**
-   * The edges that an edit would cut or sew, to be looked at before: two ends each, x, y, z in the
-   * mesh's own coordinates.
+   * The edges that an edit would cut or sew.
+   *
+   * @param ends two each, x, y, z in the mesh's own coordinates
+   * @param flat where they lie in the texture, two ends each, u, v: on either side, those of an
+   *     edge one after the other; none without texture coordinates
+   */
+  public record Meant(double[] ends, double[] flat) {}
+
+  /**
+   * What an edit would cut or sew, to be looked at before.
    *
    * @throws Failure where it means none
    */
-  public static double[] meant(Workpiece in, SeamEdit edit, Work work) {
+  public static Meant meant(Workpiece in, SeamEdit edit, Work work) {
     Mesh cast = in.cast();
-    int[] edges = new SeamMaker(cast, in.frame(), work).edges(edit);
+    SeamMaker maker = new SeamMaker(cast, in.frame(), work);
+    int[] edges = maker.edges(edit);
+    double[] flat = new double[cast.uv() == null ? 0 : 8 * edges.length];
     double[] out = new double[6 * edges.length];
     for (int i = 0; i < edges.length; i++) {
       int h = edges[i];
@@ -61,8 +71,18 @@ public record EditSeams(
       for (int k = 0; k < 6; k++) {
         out[6 * i + k] = cast.xyz()[3 * ends[k / 3] + k % 3];
       }
+      for (int side = 0; side < 2 && flat.length > 0; side++) {
+        int g = side == 0 ? h : maker.ground().twin()[h];
+        put(cast, g, flat, 8 * i + 4 * side);
+        put(cast, g % 3 == 2 ? g - 2 : g + 1, flat, 8 * i + 4 * side + 2);
+      }
     }
-    return out;
+    return new Meant(out, flat);
+  }
+
+  private static void put(Mesh mesh, int corner, double[] into, int at) {
+    into[at] = mesh.uv().coords()[2 * mesh.uv().corners()[corner]];
+    into[at + 1] = mesh.uv().coords()[2 * mesh.uv().corners()[corner] + 1];
   }
 
   @Override

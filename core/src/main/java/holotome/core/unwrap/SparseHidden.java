@@ -13,6 +13,7 @@ import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
+import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import holotome.core.words.Language;
@@ -34,10 +35,16 @@ public record SparseHidden(
             preset = "hidden")
         What what,
     @Parameter(
-            help = "Who looks: from all around, or from the sides and above only",
+            help =
+                "Who looks: from all around, from the sides and above only, or from some directions",
             preset = "around",
             when = "what=hidden")
         From from,
+    @Parameter(
+            help = "Directions towards those who look, x y z in working space, one after the other",
+            optional = true,
+            when = "from=views")
+        double[] views,
     @Parameter(
             help = "So many times the texels for the same surface as elsewhere",
             min = Importance.LEAST,
@@ -57,7 +64,24 @@ public record SparseHidden(
   /** Who looks. */
   public enum From {
     AROUND,
-    SIDES
+    SIDES,
+    VIEWS
+  }
+
+  /** Where no single directions are told. */
+  public SparseHidden(What what, From from, double times) {
+    this(what, from, null, times);
+  }
+
+  public SparseHidden {
+    boolean isAsked = what == What.HIDDEN && from == From.VIEWS;
+    boolean fits = views != null && views.length > 0 && views.length % 3 == 0;
+    for (int i = 0; fits && i < views.length; i += 3) {
+      fits = Vec.length(Vec.of(views[i], views[i + 1], views[i + 2])) > 0;
+    }
+    if (isAsked && !fits) {
+      throw Failure.usage(CoreWords.of("hidden.no-views"));
+    }
   }
 
   @Override
@@ -91,9 +115,23 @@ public record SparseHidden(
 
   private BitSet hidden(Mesh cast, Frame frame, Work work) {
     double[] up = Vec.unit(frame.toWork().inverse().direction(new double[] {0, 0, 1}));
-    double lowest = from == From.AROUND ? -1 : 0;
-    BitSet out = SeenFrom.of(cast, SeenFrom.around(DIRECTIONS, up, lowest), work);
+    double[] directions =
+        switch (from) {
+          case AROUND -> SeenFrom.around(DIRECTIONS, up, -1);
+          case SIDES -> SeenFrom.around(DIRECTIONS, up, 0);
+          case VIEWS -> towards(frame);
+        };
+    BitSet out = SeenFrom.of(cast, directions, work);
     out.flip(0, cast.triangleCount());
+    return out;
+  }
+
+  private double[] towards(Frame frame) {
+    double[] out = new double[views.length];
+    for (int i = 0; i < views.length; i += 3) {
+      double[] d = {views[i], views[i + 1], views[i + 2]};
+      System.arraycopy(Vec.unit(frame.toWork().inverse().direction(d)), 0, out, i, 3);
+    }
     return out;
   }
 

@@ -58,7 +58,7 @@ class SeamsTest {
   }
 
   private static double[] meant(Mesh m, SeamEdit edit) {
-    return EditSeams.meant(of(m), edit, Work.unwatched());
+    return EditSeams.meant(of(m), edit, Work.unwatched()).ends();
   }
 
   /** Closed form: six squares that are no more stretched than a cube's sides. */

@@ -167,6 +167,26 @@ class SpaceTest {
     assertThat(Importance.of(none.work().cast())).isNull();
   }
 
+  /** From two sides of a cube, the three others are hidden, whatever the lengths told. */
+  @Test
+  void whatIsNotSeenFromSomeSides() {
+    Mesh cube = Shapes.cube(2);
+    SparseHidden some =
+        new SparseHidden(
+            SparseHidden.What.HIDDEN,
+            SparseHidden.From.VIEWS,
+            new double[] {0.1, 0.2, 5, 3, 0.4, 0.2},
+            0.25);
+    float[] of = Importance.of(after(cast(cube), some).cast());
+    for (int t = 0; t < 12; t++) {
+      double[] n = Measures.cross(cube, t);
+      assertThat(of[t]).isEqualTo(n[0] < 0 || n[1] < 0 || n[2] < 0 ? 0.25f : 1f);
+    }
+    assertThatThrownBy(() -> hidden(SparseHidden.From.VIEWS))
+        .isInstanceOf(Failure.class)
+        .hasMessageContaining("at least one");
+  }
+
   /**
    * Two sheets face to face, a hundredth of their side apart: only the rims of the insides show.
    */
