@@ -207,7 +207,7 @@ final class QuadRows {
         uv[2 * v + 1] += shift[1] / n;
       }
     }
-    return new Straight(held, uv);
+    return new Straight(held, turned.uv(), uv);
   }
 
   private int least(int[] of) {

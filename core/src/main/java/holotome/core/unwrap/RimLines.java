@@ -99,7 +99,7 @@ final class RimLines {
   }
 
   private Straight laid() {
-    Straight out = new Straight(new boolean[p.vertices()], p.uv().clone());
+    Straight out = new Straight(new boolean[p.vertices()], p.uv(), p.uv().clone());
     for (int l = 0; l < loops.size(); l++) {
       int[] at = corners.get(l);
       for (int i = 0; i < at.length; i++) {

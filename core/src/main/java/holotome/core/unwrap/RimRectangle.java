@@ -47,7 +47,7 @@ final class RimRectangle {
     double h = (side[1] + side[3]) / 4;
     double x = middle(p, outer, true);
     double y = middle(p, outer, false);
-    Straight out = new Straight(new boolean[p.vertices()], p.uv().clone());
+    Straight out = new Straight(new boolean[p.vertices()], p.uv(), p.uv().clone());
     for (int c = 0; c < 4; c++) {
       int[] a = TOWARDS[c];
       int[] b = TOWARDS[(c + 1) % 4];

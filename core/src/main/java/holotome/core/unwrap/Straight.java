@@ -8,9 +8,10 @@ import java.util.List;
  * Where some vertices of a chart are to lie.
  *
  * @param held whether a vertex is to lie there
- * @param uv 2 per vertex; of the others where they lie before
+ * @param from 2 per vertex: where it lies before, turned as it is to be
+ * @param uv 2 per vertex; of those that are not held the same
  */
-record Straight(boolean[] held, double[] uv) {
+record Straight(boolean[] held, double[] from, double[] uv) {
 
   /** The chart turned so that lines of its outline that are nearly level or upright become so. */
   static Piece aligned(Piece p, List<int[]> loops, List<int[]> corners) {

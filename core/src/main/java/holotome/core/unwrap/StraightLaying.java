@@ -38,27 +38,26 @@ final class StraightLaying implements Laying {
     if (to == null) {
       return List.of();
     }
-    Piece start = lies.at(to.uv());
-    Piece p = between(start, to.held());
-    // From where they lie it may not go; with each in the middle of its neighbours it may.
-    p = p == null ? between(lies.at(middles(start, to.held())), to.held()) : p;
+    // Carried along with what is held first: from where they lie, triangles beside it are torn.
+    Piece p = between(lies.at(carried(lies, to)), to.held());
+    p = p == null ? between(lies.at(middles(lies.at(to.uv()), to.held())), to.held()) : p;
     p = p == null ? null : Settling.checked(p, Double.MAX_VALUE);
     return p == null ? List.of() : List.of(p);
   }
 
   private static Piece between(Piece start, boolean[] held) {
+    Piece p = start;
     boolean isFree = false;
     for (boolean h : held) {
       isFree |= !h;
     }
-    if (!isFree) {
-      return start.isUpright(Settling.UPRIGHT) ? start : null;
-    }
-    Piece p = start.at(new AsRigid(start, held).places(ROUNDS));
-    for (int v = 0; v < held.length; v++) {
-      if (held[v]) {
-        p.uv()[2 * v] = start.uv()[2 * v];
-        p.uv()[2 * v + 1] = start.uv()[2 * v + 1];
+    if (isFree) {
+      p = start.at(new AsRigid(start, held).places(ROUNDS));
+      for (int v = 0; v < held.length; v++) {
+        if (held[v]) {
+          p.uv()[2 * v] = start.uv()[2 * v];
+          p.uv()[2 * v + 1] = start.uv()[2 * v + 1];
+        }
       }
     }
     if (p.isUpright(Settling.UPRIGHT)) {
@@ -68,6 +67,20 @@ final class StraightLaying implements Laying {
     return back == null ? null : p.at(back);
   }
 
+  /** Each vertex moved as its neighbours are in the mean, those that are held as they are to be. */
+  private static double[] carried(Piece p, Straight to) {
+    double[] by = new double[to.uv().length];
+    for (int i = 0; i < by.length; i++) {
+      by[i] = to.uv()[i] - to.from()[i];
+    }
+    double[] out = middles(p.at(by), to.held());
+    for (int i = 0; i < out.length; i++) {
+      out[i] = to.held()[i / 2] ? to.uv()[i] : to.from()[i] + out[i];
+    }
+    return out;
+  }
+
+  /** Each vertex in the middle of its neighbours, those that are held where they are. */
   private static double[] middles(Piece p, boolean[] held) {
     int[] k = p.corners();
     int[] ends = new int[2 * k.length];
