@@ -84,7 +84,7 @@ final class Settling {
     if (!p.isUpright(RELAXED)) {
       p = p.at(new Unfolding(p, null).uprighted(RELAXED, SWEEPS, work));
     }
-    return p;
+    return TurnedSpots.mended(p, UPRIGHT, RELAXED, work);
   }
 
   /**

@@ -1,8 +1,6 @@
 package holotome.core.unwrap;
 
-import holotome.core.solve.EdgeSystem;
 import holotome.core.task.Work;
-import holotome.core.topology.Adjacency;
 import java.util.List;
 import java.util.function.Function;
 
@@ -13,9 +11,6 @@ import java.util.function.Function;
 final class StraightLaying implements Laying {
   private static final int ROUNDS = 12;
   private static final int SWEEPS = 40;
-
-  /** Holds a vertex where it is, beside the weight of an edge. */
-  private static final double HELD = 1e9;
 
   private final Function<Piece, Straight> straight;
 
@@ -38,11 +33,38 @@ final class StraightLaying implements Laying {
     if (to == null) {
       return List.of();
     }
+    loosen(lies, to);
     // Carried along with what is held first: from where they lie, triangles beside it are torn.
     Piece p = between(lies.at(carried(lies, to)), to.held());
-    p = p == null ? between(lies.at(middles(lies.at(to.uv()), to.held())), to.held()) : p;
+    p = p == null ? between(lies.at(Middles.of(lies.at(to.uv()), to.held())), to.held()) : p;
     p = p == null ? null : Settling.checked(p, Double.MAX_VALUE);
     return p == null ? List.of() : List.of(p);
+  }
+
+  /**
+   * Of three vertices of a triangle that would lie in one line the one that fewest triangles hang
+   * on is let go: a tooth of the outline stays one.
+   */
+  private static void loosen(Piece p, Straight to) {
+    int[] k = p.corners();
+    int[] fan = new int[p.vertices()];
+    for (int v : k) {
+      fan[v]++;
+    }
+    Piece laid = p.at(to.uv());
+    for (int t = 0; t < p.triangles().length; t++) {
+      boolean isLine = !(laid.flatArea(t) > Settling.UPRIGHT * p.restArea(t));
+      int least = k[3 * t];
+      for (int c = 3 * t; c < 3 * t + 3; c++) {
+        isLine &= to.held()[k[c]];
+        least = fan[k[c]] < fan[least] ? k[c] : least;
+      }
+      if (isLine) {
+        to.held()[least] = false;
+        to.uv()[2 * least] = to.from()[2 * least];
+        to.uv()[2 * least + 1] = to.from()[2 * least + 1];
+      }
+    }
   }
 
   private static Piece between(Piece start, boolean[] held) {
@@ -73,39 +95,10 @@ final class StraightLaying implements Laying {
     for (int i = 0; i < by.length; i++) {
       by[i] = to.uv()[i] - to.from()[i];
     }
-    double[] out = middles(p.at(by), to.held());
+    double[] out = Middles.of(p.at(by), to.held());
     for (int i = 0; i < out.length; i++) {
       out[i] = to.held()[i / 2] ? to.uv()[i] : to.from()[i] + out[i];
     }
     return out;
-  }
-
-  /** Each vertex in the middle of its neighbours, those that are held where they are. */
-  private static double[] middles(Piece p, boolean[] held) {
-    int[] k = p.corners();
-    int[] ends = new int[2 * k.length];
-    double[] weight = new double[k.length];
-    for (int h = 0; h < k.length; h++) {
-      ends[2 * h] = k[h];
-      ends[2 * h + 1] = k[Adjacency.next(h)];
-      weight[h] = 1;
-    }
-    double[] extra = new double[p.vertices()];
-    double[] xy = new double[2 * p.vertices()];
-    for (int v = 0; v < held.length; v++) {
-      if (held[v]) {
-        extra[v] = HELD;
-        xy[2 * v] = HELD * p.uv()[2 * v];
-        xy[2 * v + 1] = HELD * p.uv()[2 * v + 1];
-      }
-    }
-    EdgeSystem.of(p.vertices(), ends, weight, extra).solve(xy);
-    for (int v = 0; v < held.length; v++) {
-      if (held[v]) {
-        xy[2 * v] = p.uv()[2 * v];
-        xy[2 * v + 1] = p.uv()[2 * v + 1];
-      }
-    }
-    return xy;
   }
 }
