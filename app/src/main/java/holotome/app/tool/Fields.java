@@ -26,6 +26,9 @@ import javafx.scene.layout.VBox;
 
 /** Input fields for the parameters of a kind of step, made from its description. */
 final class Fields {
+  /** Columns that the three numbers of a point take. */
+  private static final int POINT = 20;
+
   private final VBox box = new VBox(6);
   private final Map<String, Supplier<Object>> readers = new LinkedHashMap<>();
   private final Map<String, Node> nodes = new LinkedHashMap<>();
@@ -149,6 +152,9 @@ final class Fields {
     } else {
       String unit = f.unit();
       TextField t = addText(f.name(), label, f.hint(), v == null ? "" : text(v, f, unit), unit);
+      if (f.type().equals("numbers")) {
+        t.setPrefColumnCount(POINT);
+      }
       if (f.optional() && f.oneOf().isEmpty()) {
         t.setPromptText(AppWords.of("fields.not-set"));
       }

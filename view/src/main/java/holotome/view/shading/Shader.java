@@ -31,6 +31,9 @@ public final class Shader {
   private static final int VIOLET = 0xff6c4ab6;
   private static final int INK = 0xff1d2b33;
 
+  /** The golden section. */
+  private static final double GOLDEN = (Math.sqrt(5) - 1) / 2;
+
   private final Scene scene;
   private final Mesh mesh;
   private final VisibilityBuffer buffer;
@@ -411,12 +414,9 @@ public final class Shader {
     }
 
     private int chartColour(int chart) {
-      int h = chart * 0x9E3779B1;
-      h ^= h >>> 15;
-      h *= 0x85EBCA77;
-      h ^= h >>> 13;
-      // Muted tones of one lightness: neighbours differ without shouting.
-      return java.awt.Color.HSBtoRGB((h >>> 8 & 0xffff) / 65536f, 0.34f + 0.12f * (h & 1), 0.82f);
+      // Muted tones; by the golden section those of any few charts lie far apart.
+      float hue = (float) (GOLDEN * chart - Math.floor(GOLDEN * chart));
+      return java.awt.Color.HSBtoRGB(hue, 0.32f + 0.06f * (chart % 3), 0.84f - 0.06f * (chart % 2));
     }
 
     private float texU() {
