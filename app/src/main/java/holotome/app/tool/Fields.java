@@ -27,7 +27,7 @@ import javafx.scene.layout.VBox;
 /** Input fields for the parameters of a kind of step, made from its description. */
 final class Fields {
   /** Columns that the three numbers of a point take. */
-  private static final int POINT = 20;
+  private static final int POINT = 24;
 
   private final VBox box = new VBox(6);
   private final Map<String, Supplier<Object>> readers = new LinkedHashMap<>();

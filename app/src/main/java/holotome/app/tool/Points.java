@@ -15,6 +15,11 @@ final class Points {
     return String.format(Locale.ROOT, "%.5g, %.5g, %.5g", p[0], p[1], p[2]);
   }
 
+  /** A direction of unit length, to a twentieth of a degree or so. */
+  static String direction(double[] d) {
+    return String.format(Locale.ROOT, "%.3f, %.3f, %.3f", d[0], d[1], d[2]);
+  }
+
   /** The point, or null where the text is not three numbers. */
   static double[] parse(String text) {
     String[] words = text.strip().split("\\s*,\\s*|\\s+");

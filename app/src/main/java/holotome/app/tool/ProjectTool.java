@@ -24,8 +24,8 @@ final class ProjectTool extends ChosenTool {
   private void fillAsSeen() {
     if (view != null) {
       fill("how", "flat");
-      fill("axis", Points.brief(Vec.mul(view.camera().forward(), -1)));
-      fill("side", Points.brief(view.camera().up()));
+      fill("axis", Points.direction(Vec.mul(view.camera().forward(), -1)));
+      fill("side", Points.direction(view.camera().up()));
     }
   }
 
