@@ -15,6 +15,11 @@ final class TurnedSpots {
 
   private static final int SWEEPS = 12;
 
+  /** Where more triangles are turned, so many and this share, it is the piece that lies wrongly. */
+  private static final int FEW = 100;
+
+  private static final int SHARE = 1000;
+
   private TurnedSpots() {}
 
   /**
@@ -24,6 +29,13 @@ final class TurnedSpots {
    * @param relaxed share that triangles about a mended spot are brought to, where they can
    */
   static Piece mended(Piece start, double share, double relaxed, Work work) {
+    int turned = 0;
+    for (int t = 0; t < start.triangles().length; t++) {
+      turned += start.flatArea(t) > share * start.restArea(t) ? 0 : 1;
+    }
+    if (turned > FEW + start.triangles().length / SHARE) {
+      return start;
+    }
     double[] uv = start.uv().clone();
     Piece p = start.at(uv);
     Vicinity vicinity = null;
