@@ -69,9 +69,13 @@ final class HiddenTool extends StepTool {
     edited();
   }
 
+  private static boolean isAsked(Map<String, Object> values) {
+    return "views".equals(values.get("from")) && !"blank".equals(values.get("what"));
+  }
+
   /** Only where single directions are asked for. */
   private void show() {
-    boolean isAsked = "views".equals(values().get("from")) && !"blank".equals(values().get("what"));
+    boolean isAsked = isAsked(values());
     looking.setVisible(isAsked);
     looking.setManaged(isAsked);
     forget.setDisable(views.length == 0);
@@ -99,7 +103,7 @@ final class HiddenTool extends StepTool {
     show();
     Map<String, Object> v = new LinkedHashMap<>(values());
     v.remove(VIEWS);
-    if (views.length > 0) {
+    if (isAsked(v) && views.length > 0) {
       v.put(VIEWS, StepKind.plain(views));
     }
     return kind.create(v);

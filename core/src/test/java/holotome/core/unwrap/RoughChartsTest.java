@@ -221,7 +221,11 @@ class RoughChartsTest {
             new EditSeams(List.of(SeamEdit.way(false, 4, 0, 0, -4, 0, 0))),
             new ArrangeCharts(List.of(ChartEdit.moved(here, 0.1, 0))),
             new LayOver(here, there, LayOver.Fit.WITHIN, LayOver.Mirror.BETTER),
-            new SparseHidden(SparseHidden.What.HIDDEN, SparseHidden.From.AROUND, 0.1));
+            new SparseHidden(SparseHidden.What.HIDDEN, SparseHidden.From.AROUND, 0.1),
+            new ProjectCharts(ProjectCharts.How.BOX, null, null, null),
+            new ProjectCharts(ProjectCharts.How.TUBE, null, null, null),
+            new StraightenCharts(StraightenCharts.How.OUTLINE, null),
+            new KeepCharts(KeepCharts.How.SECOND));
     for (Step s : steps) {
       Work work = new Work();
       Thread watch =
