@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.core.Shapes;
 import holotome.core.frame.Frame;
-import holotome.core.mesh.Importance;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Run;
@@ -98,28 +97,6 @@ class RoughHandChartsTest {
     out.add(new PackCharts(512, 2, true, a));
     out.add(new PackCharts(512, 2, true, null, 3.0));
     return out;
-  }
-
-  /** Looked at from one side: each triangle matters as all do or less, or one plain line. */
-  @Test
-  void whatIsSeenOfRoughMeshes() {
-    double[] side = {1, 2, 3};
-    SparseHidden step =
-        new SparseHidden(SparseHidden.What.HIDDEN, SparseHidden.From.VIEWS, side, 0.25);
-    int told = 0;
-    for (Map.Entry<String, Mesh> e : rough().entrySet()) {
-      Workpiece w = Workpiece.of(e.getValue(), Frame.PLAIN).withCast(e.getValue());
-      try {
-        float[] of = Importance.of(step.apply(w, Run.unwatched()).work().cast());
-        for (int t = 0; of != null && t < of.length; t++) {
-          assertThat(of[t]).as(e.getKey()).isIn(1f, 0.25f);
-        }
-        told++;
-      } catch (Failure f) {
-        assertThat(f.kind()).as(e.getKey()).isEqualTo(Failure.Kind.CANNOT);
-      }
-    }
-    assertThat(told).isPositive();
   }
 
   @Test
