@@ -8,6 +8,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.unwrap.ArrangeCharts;
 import java.io.IOException;
 import javafx.scene.Node;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
@@ -225,13 +226,47 @@ class ArrangeWindowTest extends WindowCase {
     chosen("1 chart is chosen");
     d.keys(KeyCode.DIGIT2);
     d.settle();
-    d.click("pack-stays");
-    d.await("what stays", () -> d.textNow("pack-where").contains("1 chart stays"));
+    d.click("pack-stay");
+    d.await("what stays", () -> d.textNow("pack-where").contains("for 1 chart."));
     apply();
     assertThat(d.message()).contains("one chart stays where it was");
     assertThat(corner(0, 0)).containsExactly(was);
     chartsShown();
     d.await("no finding", () -> d.textNow("findings").contains("Unwrapped"));
+  }
+
+  /** One that is small stays small; what is baked afterwards has the size that was packed for. */
+  @Test
+  void chosenChartsKeepTheirSizeAndTheBakeThatOfThePacking() throws IOException {
+    crateShown();
+    double[] was = corner(0, 0);
+    double[] at = pixel(was[0] + 0.14, was[1] + 0.14);
+    d.clickAt(flat, at[0], at[1]);
+    chosen("1 chart is chosen");
+    d.fill("arrange-times", "0.5");
+    d.click("arrange-do");
+    edited(1);
+    double small = side();
+    d.keys(KeyCode.DIGIT2);
+    d.settle();
+    d.click("pack-sized");
+    d.click("pack-together");
+    d.await("what is meant", () -> d.textNow("pack-where").contains("for 1 chart."));
+    d.fill("field-size", "1024");
+    apply();
+    assertThat(d.message()).contains("one chart keeps its size");
+    assertThat(side()).isCloseTo(small, within(1e-4));
+    // Opened again it says so still.
+    d.keys(KeyCode.DIGIT2);
+    d.settle();
+    d.click("stage-bake");
+    d.settle();
+    assertThat(((TextField) d.node("field-size")).getText()).isEqualTo("1024");
+  }
+
+  /** Of the first side's first triangle, in the texture. */
+  private double side() {
+    return Math.hypot(corner(0, 1)[0] - corner(0, 0)[0], corner(0, 1)[1] - corner(0, 0)[1]);
   }
 
   /** By size and all others, from one that was clicked. */

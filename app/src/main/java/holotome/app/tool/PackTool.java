@@ -7,6 +7,7 @@ import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.unwrap.PackCharts;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,15 +17,19 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 
-/** Packs the charts anew, around those that are chosen where these are to stay. */
+/**
+ * Packs the charts anew. Of those that are chosen it may be asked that they stay, or that they keep
+ * their size or their places beside one another.
+ */
 final class PackTool extends StepTool {
-  private static final String STAY = "stay";
+  /** The step's fields, in the order of what is asked. */
+  private static final List<String> FIELDS = List.of("stay", "sized", "together");
 
   private final StepKind kind = StepKind.of(PackCharts.class);
-  private final CheckBox stays = new CheckBox(AppWords.of("pack-tool.stays"));
+  private final List<CheckBox> asks = new ArrayList<>();
+  private final List<ChosenPart> chosen = new ArrayList<>();
   private final Label where = new Label();
   private final Node fits;
-  private final ChosenPart chosen;
 
   /**
    * @param fits shown below the buttons
@@ -39,9 +44,14 @@ final class PackTool extends StepTool {
         (s, t) -> AppWords.of("tools.pack-the-charts"),
         rows);
     this.fits = fits;
-    chosen = new ChosenPart(session, kind, STAY);
-    stays.setId("pack-stays");
-    stays.setOnAction(e -> edited());
+    following("size", () -> PackedSize.of(session.history()));
+    for (String field : FIELDS) {
+      CheckBox ask = new CheckBox(AppWords.of("pack-tool." + field));
+      ask.setId("pack-" + field);
+      ask.setOnAction(e -> edited());
+      asks.add(ask);
+      chosen.add(new ChosenPart(session, kind, field));
+    }
     where.setId("pack-where");
     where.setWrapText(true);
     where.getStyleClass().addAll("soft", "small");
@@ -50,8 +60,11 @@ final class PackTool extends StepTool {
   @Override
   public Node form() {
     Node form = super.form();
-    hide(STAY);
-    return new VBox(8, form, stays, where);
+    FIELDS.forEach(this::hide);
+    VBox box = new VBox(8, form);
+    box.getChildren().addAll(asks);
+    box.getChildren().add(where);
+    return box;
   }
 
   @Override
@@ -62,29 +75,40 @@ final class PackTool extends StepTool {
   @Override
   public Step step() {
     Map<String, Object> v = new LinkedHashMap<>(values());
-    v.remove(STAY);
-    double[] now = chosen.now();
-    if (stays.isSelected()) {
-      chosen.put(v, now);
+    FIELDS.forEach(v::remove);
+    boolean isAny = false;
+    boolean isStored = false;
+    double[] now = chosen.getFirst().now();
+    // What stays where it is keeps its size and place anyway.
+    boolean stays = asks.getFirst().isSelected();
+    for (int i = 0; i < FIELDS.size(); i++) {
+      asks.get(i).setDisable(stays && i > 0);
+      if (asks.get(i).isSelected() && (i == 0 || !stays)) {
+        chosen.get(i).put(v, now);
+        isAny = true;
+        isStored |= chosen.get(i).isStored();
+      }
     }
     where.setText(
         now.length > 0
             ? AppWords.count("pack-tool.chosen", now.length / 3)
-            : AppWords.of(chosen.isStored() ? "space-tool.as-stored" : "pack-tool.none"));
-    where.setVisible(stays.isSelected());
-    where.setManaged(stays.isSelected());
+            : AppWords.of(isStored ? "space-tool.as-stored" : "pack-tool.none"));
+    where.setVisible(isAny);
+    where.setManaged(isAny);
     return kind.create(v);
   }
 
   @Override
   public void load(Step step) {
     super.load(step);
-    chosen.load(step);
-    stays.setSelected(chosen.isStored());
+    for (int i = 0; i < FIELDS.size(); i++) {
+      chosen.get(i).load(step);
+      asks.get(i).setSelected(chosen.get(i).isStored());
+    }
   }
 
   @Override
   public void end(ViewPort view) {
-    chosen.clear();
+    chosen.forEach(ChosenPart::clear);
   }
 }

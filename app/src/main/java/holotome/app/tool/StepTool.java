@@ -9,8 +9,10 @@ import holotome.core.step.StepKind;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.MouseEvent;
@@ -26,6 +28,19 @@ public class StepTool extends Tool {
   private Fields fields;
   private Need need;
   private int tried = Integer.MAX_VALUE;
+  private Following following;
+
+  /** A field that goes by what was done elsewhere, and what it was last set to by that. */
+  private static final class Following {
+    final String name;
+    final Supplier<String> source;
+    Object last;
+
+    Following(String name, Supplier<String> source) {
+      this.name = name;
+      this.source = source;
+    }
+  }
 
   /** What must be there first; see {@link #needs}. */
   private record Need(Function<Workpiece, String> missing, Function<Workpiece, Way> way) {}
@@ -84,11 +99,28 @@ public class StepTool extends Tool {
     return this;
   }
 
+  /**
+   * Lets a field go by what was done elsewhere until another value is asked for.
+   *
+   * @param source its value, null for the one that it has
+   */
+  final StepTool following(String name, Supplier<String> source) {
+    following = new Following(name, source);
+    return this;
+  }
+
   @Override
   public Node form() {
+    String led = following == null ? null : following.source.get();
+    if (led != null) {
+      values.put(following.name, led);
+    }
     fields = new Fields(this::fieldEdited);
     for (StepKind.Field f : kind.fields()) {
       fields.add(f, values.get(f.name()));
+    }
+    if (following != null) {
+      following.last = fields.values().get(following.name);
     }
     return fields.box();
   }
@@ -96,6 +128,9 @@ public class StepTool extends Tool {
   private void fieldEdited() {
     values.clear();
     values.putAll(fields.values());
+    if (following != null && !Objects.equals(values.get(following.name), following.last)) {
+      following = null;
+    }
     changed();
     edited();
   }
@@ -181,6 +216,7 @@ public class StepTool extends Tool {
 
   @Override
   public void load(Step step) {
+    following = null;
     values.clear();
     values.putAll(kind.values(step));
     values.remove("do");

@@ -35,7 +35,6 @@ import holotome.core.mend.Tidy;
 import holotome.core.mend.TurnOver;
 import holotome.core.mend.WeldPoints;
 import holotome.core.part.Workpiece;
-import holotome.core.reduce.Decimate;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
@@ -47,7 +46,6 @@ import holotome.core.trim.KeepIslands;
 import holotome.core.trim.PlaneCut;
 import holotome.core.trim.TrimFringe;
 import holotome.core.unit.Length;
-import holotome.core.unwrap.MakeCharts;
 import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -156,29 +154,7 @@ public final class Tools {
     add(KeepFrame.class, new FrameTool(session));
     new ReduceTools(session).all().forEach(this::add);
     new UnwrapTools(session).all().forEach(this::add);
-    StepTool[] bake = new StepTool[1];
-    bake[0] =
-        new StepTool(
-            session,
-            BakeMaps.class,
-            Stage.BAKE,
-            false,
-            plain,
-            (s, t) ->
-                s instanceof BakeMaps b
-                    ? AppWords.of("tools.bake-maps-of-px", b.maps().size(), b.size())
-                    : AppWords.of("tools.bake-the-maps"),
-            w -> baking(w, bake[0]));
-    bake[0].needs(
-        w ->
-            w.cast() == null
-                ? AppWords.of("tools.there-is-no-cast-to-2")
-                : w.cast().uv() == null ? AppWords.of("common.the-cast-has-no-charts") : null,
-        w ->
-            w.cast() == null
-                ? new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class)
-                : new Tool.Way(AppWords.of("common.cut-charts"), MakeCharts.class));
-    add(BakeMaps.class, bake[0]);
+    add(BakeMaps.class, new BakeTool(session));
     StepTool[] ship = new StepTool[1];
     ship[0] =
         new WriteTool(
@@ -295,16 +271,6 @@ public final class Tools {
     } catch (holotome.core.task.Failure f) {
       return null;
     }
-  }
-
-  private static List<Tool.Row> baking(Workpiece w, StepTool tool) {
-    if (w.cast() == null || !(stepOf(tool) instanceof BakeMaps b)) {
-      return List.of();
-    }
-    double rays = UnwrapTools.USUAL_FILL * b.size() * (double) b.size() * b.samples();
-    return List.of(
-        new Tool.Row("rays", "–", AppWords.of("tools.about-m", rays / 1e6)),
-        new Tool.Row("memory", "–", AppWords.of("tools.about-mb", b.memory(w) >> 20)));
   }
 
   private static List<Tool.Row> shipping(Workpiece w, StepTool tool) {

@@ -25,6 +25,33 @@ import java.util.Map;
  * @param staying those that are to stay where they are, not among the charts
  */
 record GivenCharts(Charts charts, Staying staying, int over, int flat, int laid) {
+  /** How many keep their size. */
+  int held() {
+    int n = 0;
+    for (Charts.Chart c : charts.list()) {
+      n += c.isHeld() ? 1 + c.beside().size() : 0;
+    }
+    return n;
+  }
+
+  /** How many keep their places beside one another. */
+  int together() {
+    int n = 0;
+    for (Charts.Chart c : charts.list()) {
+      n += c.beside().isEmpty() ? 0 : 1 + c.beside().size();
+    }
+    return n;
+  }
+
+  /** How many there are to be packed. */
+  int count() {
+    int n = 0;
+    for (Charts.Chart c : charts.list()) {
+      n += 1 + c.beside().size();
+    }
+    return n;
+  }
+
   /** Below this share of what it has on the surface a chart has no area in the texture. */
   private static final double NOTHING = 1e-9;
 
@@ -44,15 +71,22 @@ record GivenCharts(Charts charts, Staying staying, int over, int flat, int laid)
    * @param even whether each gets the area that it has on the surface, times what it matters
    */
   static GivenCharts of(Mesh mesh, boolean even, Work work) {
-    return of(mesh, even, new BitSet(), work);
+    return of(mesh, even, Asked.NOTHING, work);
   }
 
   /**
-   * The same, some of which are to stay where they are.
+   * What is asked of some charts, by their triangles.
    *
-   * @param stay triangles of those
+   * @param stay where they are
+   * @param held to the size that they have in the texture
+   * @param together beside one another as they lie
    */
-  static GivenCharts of(Mesh mesh, boolean even, BitSet stay, Work work) {
+  record Asked(BitSet stay, BitSet held, BitSet together) {
+    static final Asked NOTHING = new Asked(new BitSet(), new BitSet(), new BitSet());
+  }
+
+  /** The same, of some of which something is asked. */
+  static GivenCharts of(Mesh mesh, boolean even, Asked asked, Work work) {
     holotome.core.topology.Charts found = holotome.core.topology.Charts.of(mesh, work);
     Grouping by = Grouping.of(found.ofTriangle(), found.count(), Work.unwatched());
     double all = 0;
@@ -85,13 +119,14 @@ record GivenCharts(Charts charts, Staying staying, int over, int flat, int laid)
     int laid = 0;
     List<Charts.Chart> list = new ArrayList<>();
     List<Charts.Chart> fixed = new ArrayList<>();
+    ChartGroup group = new ChartGroup(even);
     double wantedThere = 0;
     double there = 0;
     for (Lying l : own) {
       // A chart in parts of which each leads: what follows goes with the first.
       List<Charts.Chart> with = l.group > 0 ? following.remove(l.group) : null;
       with = with == null ? List.of() : with;
-      if (isStaying(l.chart, with, stay)) {
+      if (isAny(l.chart, with, asked.stay)) {
         fixed.add(scaled(l.chart, 1, 1, with));
         wantedThere += l.wanted;
         there += Math.abs(l.inTexture);
@@ -101,23 +136,32 @@ record GivenCharts(Charts charts, Staying staying, int over, int flat, int laid)
       boolean isOver = l.inTexture < 0 && !isFlat;
       flat += isFlat ? 1 : 0;
       over += isOver ? 1 : 0;
-      double scale = !even ? 1 : isFlat ? 0 : Math.sqrt(l.wanted / Math.abs(l.inTexture));
+      boolean isHeld = isAny(l.chart, with, asked.held);
+      laid += with.size();
+      if (isAny(l.chart, with, asked.together)) {
+        group.add(l.chart, with, l.wanted, l.inTexture, isHeld);
+        continue;
+      }
+      double scale = isHeld || !even ? 1 : isFlat ? 0 : Math.sqrt(l.wanted / Math.abs(l.inTexture));
       List<Charts.Chart> follow = new ArrayList<>();
       for (Charts.Chart f : with) {
         follow.add(scaled(f, isOver ? -scale : scale, scale, List.of()));
       }
-      laid += follow.size();
-      list.add(scaled(l.chart, isOver ? -scale : scale, scale, follow));
+      Charts.Chart chart = scaled(l.chart, isOver ? -scale : scale, scale, follow);
+      list.add(isHeld ? chart.held() : chart);
+    }
+    if (!group.isEmpty()) {
+      list.add(group.chart());
     }
     double scale = fixed.isEmpty() ? 0 : even ? Math.sqrt(there / wantedThere) : 1;
     Staying staying = new Staying(fixed, scale);
     return new GivenCharts(new Charts(found.ofTriangle(), list), staying, over, flat, laid);
   }
 
-  private static boolean isStaying(Charts.Chart chart, List<Charts.Chart> with, BitSet stay) {
-    boolean is = stay.get(chart.triangles()[0]);
+  private static boolean isAny(Charts.Chart chart, List<Charts.Chart> with, BitSet set) {
+    boolean is = set.get(chart.triangles()[0]);
     for (Charts.Chart c : with) {
-      is |= stay.get(c.triangles()[0]);
+      is |= set.get(c.triangles()[0]);
     }
     return is;
   }

@@ -46,6 +46,16 @@ public record PackCharts(
         double[] stay,
     @Parameter(
             help =
+                "Charts that keep the size that they have in the picture, each by a point of it, as above; the others share what is left",
+            optional = true)
+        double[] sized,
+    @Parameter(
+            help =
+                "Charts that keep their places beside one another and are packed as one, each by a point of it, as above",
+            optional = true)
+        double[] together,
+    @Parameter(
+            help =
                 "So many pixels to a metre at least: the picture is then the smallest of 64, 128, 256 … pixels that has them, whatever its size above",
             unit = "px/m",
             min = 0.001,
@@ -67,28 +77,39 @@ public record PackCharts(
 
   /** Of all charts, for a picture of a size. */
   public PackCharts(int size, int gutter, boolean even) {
-    this(size, gutter, even, null, null);
+    this(size, gutter, even, null, null, null, null);
   }
 
   /** Around those that stay. */
   public PackCharts(int size, int gutter, boolean even, double[] stay) {
-    this(size, gutter, even, stay, null);
+    this(size, gutter, even, stay, null, null, null);
+  }
+
+  /** For a density. */
+  public PackCharts(int gutter, double density) {
+    this(FIRST_SIZE, gutter, true, null, null, null, density);
   }
 
   public PackCharts {
     if (density != null && !even) {
       throw Failure.usage(CoreWords.of("pack-charts.density-is-even"));
     }
-    if (stay != null && (stay.length == 0 || stay.length % 3 != 0)) {
-      throw Failure.usage(CoreWords.of("space.three-numbers"));
+    for (double[] points : new double[][] {stay, sized, together}) {
+      if (points != null && (points.length == 0 || points.length % 3 != 0)) {
+        throw Failure.usage(CoreWords.of("space.three-numbers"));
+      }
     }
   }
 
   /** Where points are and how long a metre is, is asked only where that matters. */
   @Override
   public Set<Part<?>> reads() {
-    boolean isPlaced = stay != null || density != null;
+    boolean isPlaced = namesCharts() || density != null;
     return isPlaced ? Set.of(Part.CAST, Part.FRAME) : Set.of(Part.CAST);
+  }
+
+  private boolean namesCharts() {
+    return stay != null || sized != null || together != null;
   }
 
   /**
@@ -107,9 +128,7 @@ public record PackCharts(
   public Outcome apply(Workpiece in, Run run) {
     Mesh cast = CastAtHand.withCharts(in);
     Work finds = run.work().part(0.1, CoreWords.of("work.finding-charts"));
-    BitSet kept =
-        stay == null ? new BitSet() : ChartPoints.of(cast, in.frame(), finds).triangles(stay);
-    GivenCharts given = GivenCharts.of(cast, even, kept, finds);
+    GivenCharts given = GivenCharts.of(cast, even, asked(cast, in, finds), finds);
     Work packs = run.work().part(0.9, CoreWords.of("work.packing-charts"));
     if (given.charts().count() == 0) {
       throw Failure.cannot(CoreWords.of("pack-charts.all-stay"));
@@ -126,7 +145,7 @@ public record PackCharts(
       double reached = sized.perUnit(given) / metre;
       notes.add(CoreWords.of("pack-charts.dense", sized.size, reached));
     }
-    notes.add(CoreWords.of("make-charts.fill", given.charts().count(), 100 * packing.fill()));
+    notes.add(CoreWords.of("make-charts.fill", given.count(), 100 * packing.fill()));
     Stretch stretch = Stretch.of(out);
     notes.add(CoreWords.of("make-charts.stretch", stretch.mean(), stretch.p95()));
     if (given.over() > 0) {
@@ -135,6 +154,12 @@ public record PackCharts(
     int staying = given.staying().charts().size();
     if (staying > 0) {
       notes.add(CoreWords.count("pack-charts.stay", staying));
+    }
+    if (given.held() > 0) {
+      notes.add(CoreWords.count("pack-charts.sized", given.held()));
+    }
+    if (given.together() > 0) {
+      notes.add(CoreWords.count("pack-charts.together", given.together()));
     }
     if (given.laid() > 0) {
       notes.add(CoreWords.count("pack-charts.laid", given.laid()));
@@ -149,12 +174,26 @@ public record PackCharts(
     return new Outcome(in.withCast(out), notes, null, sized.size);
   }
 
+  private GivenCharts.Asked asked(Mesh cast, Workpiece in, Work work) {
+    if (!namesCharts()) {
+      return GivenCharts.Asked.NOTHING;
+    }
+    ChartPoints points = ChartPoints.of(cast, in.frame(), work);
+    BitSet[] out = new BitSet[3];
+    double[][] all = {stay, sized, together};
+    for (int i = 0; i < out.length; i++) {
+      out[i] = all[i] == null ? new BitSet() : points.triangles(all[i]);
+    }
+    return new GivenCharts.Asked(out[0], out[1], out[2]);
+  }
+
   /** Charts packed for a picture of a size. */
   private record Sized(Packing packing, int size) {
     /** Pixels to a unit of the surface, where it matters as usual. */
     double perUnit(GivenCharts given) {
-      double share = packing.fill() - given.staying().area();
-      return size * Math.sqrt(share / given.charts().area());
+      double area = given.charts().area();
+      double share = packing.fill() - given.staying().area() - given.charts().held();
+      return area > 0 ? size * Math.sqrt(share / area) : Double.POSITIVE_INFINITY;
     }
   }
 

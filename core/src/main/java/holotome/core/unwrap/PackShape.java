@@ -33,14 +33,16 @@ final class PackShape {
   final double middle;
 
   /**
-   * @param rim the rim's edges, in pixels from the lowest corner: two ends each, x, y in turn
+   * @param rims the rims' edges, in pixels from the lowest corner: two ends each, x, y in turn
    */
-  private PackShape(double[] rim, double width, double height, int cell) {
+  private PackShape(double[][] rims, double width, double height, int cell) {
     this.width = (int) width + 1;
     this.height = (int) height + 1;
     words = (this.width + WORD - 1) / WORD;
     bits = new long[words * this.height];
-    rasterise(rim);
+    for (double[] rim : rims) {
+      rasterise(rim);
+    }
     runs = cells(cell);
     widest = new int[runs.length];
     for (int r = 0; r < runs.length; r++) {
@@ -66,7 +68,8 @@ final class PackShape {
   }
 
   /**
-   * @param rim the edges of its outline, two ends each, x, y in turn, in its own units
+   * @param rims the edges of its outlines, one or several side by side, each by itself: two ends
+   *     each, x, y in turn, in its own units
    * @param angle by which it is turned, counter-clockwise
    * @param box around all of it when so turned, in its own units: low x, low y, high x, high y
    * @param scale pixels to its unit
@@ -74,7 +77,8 @@ final class PackShape {
    * @param room pixels that it may be wide and high
    * @return null where it is wider or higher: a chart may be long out of all proportion to its area
    */
-  static PackShape of(double[] rim, double angle, double[] box, double scale, int cell, int room) {
+  static PackShape of(
+      double[][] rims, double angle, double[] box, double scale, int cell, int room) {
     double width = scale * (box[2] - box[0]);
     double height = scale * (box[3] - box[1]);
     if (!(width < room && height < room)) {
@@ -82,10 +86,14 @@ final class PackShape {
     }
     double c = Math.cos(angle);
     double s = Math.sin(angle);
-    double[] at = new double[rim.length];
-    for (int i = 0; i < at.length; i += 2) {
-      at[i] = scale * (c * rim[i] - s * rim[i + 1] - box[0]);
-      at[i + 1] = scale * (s * rim[i] + c * rim[i + 1] - box[1]);
+    double[][] at = new double[rims.length][];
+    for (int r = 0; r < at.length; r++) {
+      double[] rim = rims[r];
+      at[r] = new double[rim.length];
+      for (int i = 0; i < rim.length; i += 2) {
+        at[r][i] = scale * (c * rim[i] - s * rim[i + 1] - box[0]);
+        at[r][i + 1] = scale * (s * rim[i] + c * rim[i + 1] - box[1]);
+      }
     }
     return new PackShape(at, width, height, cell);
   }

@@ -24,8 +24,11 @@ final class PackedUv {
     List<Charts.Chart> all = new ArrayList<>(charts.list());
     all.addAll(more);
     for (Charts.Chart c : all) {
-      vertices += c.uv().length / 2;
+      vertices += c.points().length / 2;
       triangles += c.triangles().length;
+      for (Charts.Chart o : c.beside()) {
+        triangles += o.triangles().length;
+      }
       for (Charts.Chart o : c.over()) {
         vertices += o.uv().length / 2;
         triangles += o.triangles().length;
@@ -35,7 +38,10 @@ final class PackedUv {
     corners = new int[3 * triangles];
   }
 
-  /** A chart and those laid over it: scaled to pixels, turned, and then moved by so many. */
+  /**
+   * A chart, those beside and those laid over it: scaled to pixels, turned, and then moved by so
+   * many.
+   */
   void put(Charts.Chart chart, double scale, double angle, double x, double y) {
     double c = scale * Math.cos(angle);
     double s = scale * Math.sin(angle);
@@ -49,6 +55,9 @@ final class PackedUv {
       corners[3 * chart.triangles()[i / 3] + i % 3] = base + k[i];
     }
     base += p.length / 2;
+    for (Charts.Chart b : chart.beside()) {
+      put(b, scale, angle, x, y);
+    }
     for (Charts.Chart o : chart.over()) {
       for (int t : o.triangles()) {
         mayMirror.set(t);

@@ -83,8 +83,8 @@ record Packing(Uv uv, double fill) {
     private final int gutter;
     private final int cell;
 
-    /** Per chart the edges of its outline, two ends each, x, y in turn. */
-    private final double[][] rim;
+    /** Per chart the edges of its outlines, two ends each, x, y in turn. */
+    private final double[][][] rims;
 
     /** The first turn, that of its smallest box; and the box around it in each turn. */
     private final double[] angle;
@@ -92,6 +92,9 @@ record Packing(Uv uv, double fill) {
     private final double[][][] boxes;
     private final double[] longest;
     private final double[] areas;
+    private final boolean[] isHeld;
+
+    /** Of those whose size may change. */
     private final double area;
 
     Packer(Charts charts, Staying staying, int size, int gutter) {
@@ -102,11 +105,12 @@ record Packing(Uv uv, double fill) {
       cell = Math.max(1, (size + CELLS - 1) / CELLS);
       fixed = staying.shapes(size, cell);
       int n = charts.count();
-      rim = new double[n][];
+      rims = new double[n][][];
       boxes = new double[n][TURNS][];
       angle = new double[n];
       longest = new double[n];
       areas = new double[n];
+      isHeld = new boolean[n];
       Parallel.range(
           n,
           1,
@@ -114,21 +118,24 @@ record Packing(Uv uv, double fill) {
           (from, to) -> {
             for (int c = from; c < to; c++) {
               Charts.Chart chart = charts.list().get(c);
-              rim[c] = chart.rim();
-              angle[c] = smallest(chart.uv());
+              rims[c] = chart.rims();
+              double[] points = chart.points();
+              angle[c] = smallest(points);
               for (int k = 0; k < TURNS; k++) {
-                boxes[c][k] = box(chart.uv(), turn(c, k));
+                boxes[c][k] = box(points, turn(c, k));
               }
               double[] b = boxes[c][0];
               longest[c] = Math.max(b[2] - b[0], b[3] - b[1]);
               areas[c] = chart.area();
+              isHeld[c] = chart.isHeld();
             }
           });
-      double sum = 0;
-      for (double a : areas) {
-        sum += a;
-      }
-      area = sum;
+      area = charts.area();
+    }
+
+    /** Pixels to a chart's own unit where those that may change have so many to theirs. */
+    private double own(int c, double scale) {
+      return isHeld[c] ? size : scale;
     }
 
     private double turn(int c, int k) {
@@ -139,12 +146,20 @@ record Packing(Uv uv, double fill) {
     private record Placed(PackGrid.Spot spot, int turn) {}
 
     Packing run(Work work) {
-      if (!(area > 0)) {
+      double held = charts.held();
+      if (!(area + held > 0)) {
         throw Failure.cannot(CoreWords.of("packing.the-cast-has-no-area"));
       }
       // A pixel each, and the gutter on two of its sides.
       if (charts.count() * Math.pow(gutter + 1, 2) > Math.pow(size - gutter, 2)) {
         throw tooMany();
+      }
+      if (!(area > 0)) {
+        Placed[] only = packed(0, 1, work);
+        if (only == null) {
+          throw tooMany();
+        }
+        return result(new Made(0, 0, only));
       }
       Placed[] alike = staying.isEmpty() ? null : packed(alike(), 1, work);
       if (alike != null) {
@@ -198,6 +213,10 @@ record Packing(Uv uv, double fill) {
     /** The highest share that fits of some far apart. */
     private Made first(Work work) {
       double share = FIRST;
+      double taken = charts.held() + staying.area();
+      while (share > LEAST && share + taken >= 1) {
+        share -= STEP;
+      }
       Placed[] placed = packed(share, 2, work);
       if (placed != null) {
         for (double next = share + STEP; next < 1; next += STEP) {
@@ -234,7 +253,7 @@ record Packing(Uv uv, double fill) {
      */
     private Placed[] packed(double share, int every, Work work) {
       // Pixels per unit of length: no scale packs better than perfectly.
-      double scale = Math.sqrt(share / area) * size;
+      double scale = scale(share);
       boolean isMany = charts.count() > MANY;
       Work tries = work.part(1.0 / TRIES, work.label());
       PackShape[][] shapes = isMany ? null : new PackShape[charts.count()][];
@@ -266,13 +285,20 @@ record Packing(Uv uv, double fill) {
       return null;
     }
 
+    /** Pixels to a unit where those whose size may change cover a share of the square. */
+    private double scale(double share) {
+      return area > 0 ? Math.sqrt(share / area) * size : 0;
+    }
+
     /** The charts in the order of a way, of equal ones the lower number first. */
-    private Integer[] order(Way way) {
+    private Integer[] order(Way way, double scale) {
       double[] key = new double[charts.count()];
       Integer[] out = new Integer[key.length];
       for (int c = 0; c < key.length; c++) {
         key[c] =
-            Math.pow(longest[c], 1 - way.byArea) * Math.pow(Math.max(0, areas[c]), way.byArea / 2);
+            own(c, scale)
+                * Math.pow(longest[c], 1 - way.byArea)
+                * Math.pow(Math.max(0, areas[c]), way.byArea / 2);
         out[c] = c;
       }
       Arrays.sort(out, (a, b) -> key[a] != key[b] ? Double.compare(key[b], key[a]) : a - b);
@@ -281,7 +307,7 @@ record Packing(Uv uv, double fill) {
 
     /** All charts at the scale where they cover a share; null where they do not fit. */
     private Placed[] packed(double scale, Way way, PackShape[][] shapes, int every, Work work) {
-      Integer[] order = order(way);
+      Integer[] order = order(way, scale);
       PackGrid grid = new PackGrid(size, gutter, cell);
       fixed.take(grid);
       Placed[] out = new Placed[order.length];
@@ -302,8 +328,9 @@ record Packing(Uv uv, double fill) {
     /** A chart in all turns, null for those that are too large. */
     private PackShape[] shapes(int c, double scale, int every) {
       PackShape[] out = new PackShape[TURNS];
+      int room = size - 2 * gutter;
       for (int k = 0; k < TURNS; k += every) {
-        out[k] = PackShape.of(rim[c], turn(c, k), boxes[c][k], scale, cell, size - 2 * gutter);
+        out[k] = PackShape.of(rims[c], turn(c, k), boxes[c][k], own(c, scale), cell, room);
       }
       return out;
     }
@@ -366,14 +393,15 @@ record Packing(Uv uv, double fill) {
       Placed[] at = made.placed;
       PackedUv out = new PackedUv(charts, staying.charts(), size);
       staying.charts().forEach(c -> out.put(c, size, 0, 0, 0));
-      double scale = Math.sqrt(made.share / area) * size;
+      double scale = scale(made.share);
       for (int c = 0; c < at.length; c++) {
         double[] low = boxes[c][at[c].turn];
-        double x = at[c].spot.x() - scale * low[0];
-        double y = at[c].spot.y() - scale * low[1];
-        out.put(charts.list().get(c), scale, turn(c, at[c].turn), x, y);
+        double by = own(c, scale);
+        double x = at[c].spot.x() - by * low[0];
+        double y = at[c].spot.y() - by * low[1];
+        out.put(charts.list().get(c), by, turn(c, at[c].turn), x, y);
       }
-      return new Packing(out.uv(), made.share + staying.area());
+      return new Packing(out.uv(), made.share + charts.held() + staying.area());
     }
   }
 }

@@ -64,7 +64,7 @@ record Staying(List<Charts.Chart> charts, double scale) {
       int y = (int) Math.floor(Math.max(0, b[1]) * size);
       b[0] = (double) x / size;
       b[1] = (double) y / size;
-      shapes[i] = PackShape.of(rim, 0, b, size, cell, size + 2);
+      shapes[i] = PackShape.of(new double[][] {rim}, 0, b, size, cell, size + 2);
       spots[i] = new PackGrid.Spot(x, y, y);
     }
     return new Shapes(List.of(shapes), List.of(spots));

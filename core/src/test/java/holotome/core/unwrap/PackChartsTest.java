@@ -18,6 +18,7 @@ import holotome.core.step.Run;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -165,6 +166,113 @@ class PackChartsTest {
     assertThat(f.isEmpty()).isTrue();
   }
 
+  /** Half as large as the others before and after; these fill what is left, even. */
+  @Test
+  void chartsKeepTheirSize() {
+    Mesh cube = Shapes.cube(2);
+    Workpiece in = Workpiece.of(cube, Frame.PLAIN).withCast(cube);
+    Workpiece cut = new MakeCharts(512, 3, 1.005, 0, 45).apply(in, Run.unwatched()).work();
+    double[] top = {0, 0, 1};
+    Workpiece made =
+        new ArrangeCharts(List.of(new ChartEdit(top, null, null, 30, 0.6)))
+            .apply(cut, Run.unwatched())
+            .work();
+    PackCharts pack = new PackCharts(512, 3, true, null, top, null, null);
+    Outcome out = pack.apply(made, Run.unwatched());
+    assertThat(String.join("; ", out.notes())).contains("one chart keeps its size");
+    Mesh m = out.work().cast();
+    Charts of = Charts.of(m, Work.unwatched());
+    int held = of.ofTriangle()[at(cube, top)];
+    double was = areas(made.cast(), Charts.of(made.cast(), Work.unwatched()))[held];
+    double[] areas = areas(m, of);
+    assertThat(areas[held]).isCloseTo(was, within(1e-5));
+    double other = areas[held == 0 ? 1 : 0];
+    for (int c = 0; c < areas.length; c++) {
+      assertThat(areas[c]).isCloseTo(c == held ? was : other, within(1e-5));
+    }
+    // Closed form: were all packed even they had a sixth of what is used each.
+    assertThat(other).isGreaterThan(1.3 * was);
+    FlatCheck.owners(m, 2048);
+    assertThat(ChartFaults.of(of, null, 512, 2, Work.unwatched()).isEmpty()).isTrue();
+    // All of them: nothing is scaled, only moved.
+    double[] all = {0, 0, 1, 0, 0, -1, 0, 1, 0, 0, -1, 0, 1, 0, 0, -1, 0, 0};
+    PackCharts none = new PackCharts(512, 3, true, null, all, null, null);
+    Mesh same = none.apply(made, Run.unwatched()).work().cast();
+    double[] as = areas(made.cast(), of);
+    double[] are = areas(same, of);
+    for (int c = 0; c < as.length; c++) {
+      assertThat(are[c]).isCloseTo(as[c], within(1e-5));
+    }
+    FlatCheck.owners(same, 2048);
+  }
+
+  /** As they lay beside one another before, but for one turn, scale and move of both. */
+  @Test
+  void chartsStayTogether() {
+    Mesh cube = Shapes.cube(2);
+    Workpiece in = Workpiece.of(cube, Frame.PLAIN).withCast(cube);
+    Workpiece cut = new MakeCharts(512, 3, 1.005, 0, 45).apply(in, Run.unwatched()).work();
+    double[] top = {0, 0, 1};
+    double[] front = {0, -1, 0};
+    // Turned and moved, on top of others, far from the second.
+    Workpiece made =
+        new ArrangeCharts(List.of(new ChartEdit(top, null, new double[] {0.4, 0.2}, 20, 0.7)))
+            .apply(cut, Run.unwatched())
+            .work();
+    double[] both = {0, 0, 1, 0, -1, 0};
+    Outcome out = new PackCharts(512, 3, true, null, null, both, null).apply(made, Run.unwatched());
+    assertThat(String.join("; ", out.notes()))
+        .contains("2 charts keep their places beside one another")
+        .contains("6 charts");
+    Mesh m = out.work().cast();
+    List<double[]> before = new ArrayList<>();
+    List<double[]> after = new ArrayList<>();
+    Charts of = Charts.of(m, Work.unwatched());
+    int[] charts = {of.ofTriangle()[at(cube, top)], of.ofTriangle()[at(cube, front)]};
+    for (int h = 0; h < 36; h++) {
+      if (of.ofTriangle()[h / 3] == charts[0] || of.ofTriangle()[h / 3] == charts[1]) {
+        before.add(corner(made.cast(), h));
+        after.add(corner(m, h));
+      }
+    }
+    assertThat(before).hasSize(12);
+    double scale = distance(after.get(0), after.get(11)) / distance(before.get(0), before.get(11));
+    for (int i = 0; i < 12; i++) {
+      for (int k = 0; k < i; k++) {
+        assertThat(distance(after.get(i), after.get(k)))
+            .isCloseTo(scale * distance(before.get(i), before.get(k)), within(1e-5));
+      }
+    }
+    // Taken together they have the area that two sides of the cube have.
+    double[] areas = areas(m, of);
+    double two = areas[charts[0]] + areas[charts[1]];
+    for (int c = 0; c < areas.length; c++) {
+      if (c != charts[0] && c != charts[1]) {
+        assertThat(2 * areas[c]).isCloseTo(two, within(1e-5));
+      }
+    }
+    FlatCheck.owners(m, 2048);
+  }
+
+  private static int at(Mesh cube, double[] p) {
+    for (int t = 0; ; t++) {
+      boolean is = true;
+      for (int k = 0; k < 3; k++) {
+        for (int a = 0; a < 3; a++) {
+          double x = cube.xyz()[3 * cube.triangles()[3 * t + k] + a];
+          is &= p[a] == 0 || x == p[a];
+        }
+      }
+      if (is) {
+        return t;
+      }
+    }
+  }
+
+  private static double distance(double[] a, double[] b) {
+    return Math.hypot(a[0] - b[0], a[1] - b[1]);
+  }
+
   @Test
   void whatCannotStayIsSaid() {
     Mesh cube = Shapes.cube(2);
@@ -194,7 +302,7 @@ class PackChartsTest {
     int[] sizes = {64, 1024, 8192};
     double[] asked = {4, 100, 1000};
     for (int i = 0; i < 3; i++) {
-      Outcome out = new PackCharts(512, 2, true, null, asked[i]).apply(cut, Run.unwatched());
+      Outcome out = new PackCharts(2, asked[i]).apply(cut, Run.unwatched());
       assertThat(out.amount()).isEqualTo(sizes[i]);
       Mesh m = out.work().cast();
       double side = Math.sqrt(areas(m, Charts.of(m, Work.unwatched()))[0]) * sizes[i];
@@ -205,10 +313,11 @@ class PackChartsTest {
     // Of a metre as it is: a scan in centimetres has a hundredth of it to a unit.
     Frame small = Frame.PLAIN.working(Similarity.scaling(0.01), true);
     Workpiece centimetres = Workpiece.of(cube, small).withCast(cut.cast());
-    Outcome out = new PackCharts(512, 2, true, null, 10_000.0).apply(centimetres, Run.unwatched());
+    Outcome out = new PackCharts(2, 10_000.0).apply(centimetres, Run.unwatched());
     assertThat(out.amount()).isEqualTo(1024);
-    assertThatThrownBy(() -> new PackCharts(512, 2, true, null, 9000.0).apply(cut, Run.unwatched()))
+    assertThatThrownBy(() -> new PackCharts(2, 9000.0).apply(cut, Run.unwatched()))
         .hasMessageContaining("do not fit");
-    assertThatThrownBy(() -> new PackCharts(512, 2, false, null, 9.0)).isInstanceOf(Failure.class);
+    assertThatThrownBy(() -> new PackCharts(512, 2, false, null, null, null, 9.0))
+        .isInstanceOf(Failure.class);
   }
 }

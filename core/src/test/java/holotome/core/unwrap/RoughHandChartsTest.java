@@ -95,7 +95,7 @@ class RoughHandChartsTest {
     }
     out.add(new KeepCharts(KeepCharts.How.SECOND));
     out.add(new PackCharts(512, 2, true, a));
-    out.add(new PackCharts(512, 2, true, null, 3.0));
+    out.add(new PackCharts(2, 3.0));
     return out;
   }
 
