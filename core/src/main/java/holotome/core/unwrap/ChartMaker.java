@@ -62,7 +62,7 @@ final class ChartMaker {
     int n = ground.area().length;
     if (n <= HEAVY) {
       List<Piece> few = few(ground, rule, false, work.part(0.97, work.label()));
-      return charts(ground, new Fins(ground, few).attached(rule.stretch(), work));
+      return charts(ground, rule, few, rule.stretch(), work);
     }
     CoarseSurface coarse =
         CoarseSurface.of(ground, LIGHT / 2, work.part(0.15, CoreWords.of("work.cutting-charts")));
@@ -75,7 +75,13 @@ final class ChartMaker {
     }
     List<Piece> fine = FineCharts.of(ground, coarse, pieces, most, flattening);
     List<Piece> parted = ImportanceSplit.of(ground, fine);
-    return charts(ground, new Fins(ground, parted).attached(most, work));
+    return charts(ground, rule, parted, most, work);
+  }
+
+  private static Charts charts(
+      Ground ground, ChartRule rule, List<Piece> pieces, double most, Work work) {
+    List<Piece> laid = rule.strips() ? TurnedStrip.of(ground, pieces, most, work) : pieces;
+    return charts(ground, new Fins(ground, laid).attached(most, work));
   }
 
   private static List<Piece> few(Ground ground, ChartRule rule, boolean isWhole, Work work) {
@@ -97,7 +103,8 @@ final class ChartMaker {
           new ChartRule(
               1 + Math.max(LEAST_MORE, (now.stretch() - 1) * MORE_STRETCH),
               rule.charts(),
-              rule.crease());
+              rule.crease(),
+              false);
       ragged *= MORE_RAGGED;
       Form looser = new Form(ragged, isWhole, false);
       pieces = merged(ground, pieces, now, looser, merging.part(0.1, merging.label()));

@@ -49,10 +49,20 @@ public record MakeCharts(
             min = 1,
             max = 180,
             preset = "180")
-        double crease)
+        double crease,
+    @Parameter(
+            help =
+                "Whether charts of turned bodies become straight strips, where the stretch allows it",
+            preset = "false")
+        boolean strips)
     implements Step {
   /** Bytes a triangle: 10 million were seen to do in a heap of 8 GB, some 4 GB of it in use. */
   private static final long EACH = 450;
+
+  /** As they lie flattest. */
+  public MakeCharts(int size, int gutter, double stretch, int charts, double crease) {
+    this(size, gutter, stretch, charts, crease, false);
+  }
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
@@ -61,7 +71,7 @@ public record MakeCharts(
     Charts made =
         ChartMaker.make(
             cast,
-            new ChartRule(stretch, charts, crease),
+            new ChartRule(stretch, charts, crease, strips),
             work.part(0.7, CoreWords.of("work.cutting-charts")));
     Packing packing =
         Packing.pack(made, size, gutter, work.part(0.3, CoreWords.of("work.packing-charts")));

@@ -12,6 +12,9 @@ final class StraightLaying implements Laying {
   private static final int ROUNDS = 12;
   private static final int SWEEPS = 40;
 
+  /** Triangles around a spot that stayed turned are brought to this share of their area. */
+  private static final double RELAXED = 0.25;
+
   private final Function<Piece, Straight> straight;
 
   /**
@@ -35,8 +38,8 @@ final class StraightLaying implements Laying {
     }
     loosen(lies, to);
     // Carried along with what is held first: from where they lie, triangles beside it are torn.
-    Piece p = between(lies.at(carried(lies, to)), to.held());
-    p = p == null ? between(lies.at(Middles.of(lies.at(to.uv()), to.held())), to.held()) : p;
+    Piece p = between(lies.at(carried(lies, to)), to.held(), work);
+    p = p == null ? between(lies.at(Middles.of(lies.at(to.uv()), to.held())), to.held(), work) : p;
     p = p == null ? null : Settling.checked(p, Double.MAX_VALUE);
     return p == null ? List.of() : List.of(p);
   }
@@ -67,7 +70,7 @@ final class StraightLaying implements Laying {
     }
   }
 
-  private static Piece between(Piece start, boolean[] held) {
+  private static Piece between(Piece start, boolean[] held, Work work) {
     Piece p = start;
     boolean isFree = false;
     for (boolean h : held) {
@@ -85,8 +88,14 @@ final class StraightLaying implements Laying {
     if (p.isUpright(Settling.UPRIGHT)) {
       return p;
     }
-    double[] back = new Unfolding(p, held).upright(Settling.UPRIGHT, SWEEPS);
-    return back == null ? null : p.at(back);
+    double[] back = new Unfolding(p, held).uprighted(Settling.UPRIGHT, SWEEPS, work);
+    p = p.at(back);
+    // Of many thousands of triangles a few stay turned as a rule.
+    p =
+        p.isUpright(Settling.UPRIGHT)
+            ? p
+            : TurnedSpots.mended(p, held, Settling.UPRIGHT, RELAXED, work);
+    return p.isUpright(Settling.UPRIGHT) ? p : null;
   }
 
   /** Each vertex moved as its neighbours are in the mean, those that are held as they are to be. */

@@ -19,9 +19,9 @@ import java.util.Locale;
 import java.util.function.Function;
 
 /**
- * Makes charts straight: their rows of four-sided faces, their outlines, or all of the outline a
- * rectangle. What lies between goes along as rigidly as it can; a chart that would turn over or lie
- * over itself so is left as it is, and that is said.
+ * Makes charts straight: their rows of four-sided faces, their outlines, all of the outline a
+ * rectangle, or what goes around and along a turned body. What lies between goes along as rigidly
+ * as it can; a chart that would turn over or lie over itself so is left as it is, and that is said.
  */
 @Describes(
     id = "unwrap.straighten",
@@ -33,7 +33,7 @@ import java.util.function.Function;
 public record StraightenCharts(
     @Parameter(
             help =
-                "What is made straight: the outlines, the outline as a rectangle, or rows of four-sided faces",
+                "What is made straight: the outlines, the outline as a rectangle, rows of four-sided faces, or what goes around and along a turned body",
             preset = "outline")
         How how,
     @Parameter(
@@ -63,7 +63,8 @@ public record StraightenCharts(
   public enum How {
     OUTLINE,
     RECTANGLE,
-    ROWS
+    ROWS,
+    STRIP
   }
 
   /** With what is usual. */
@@ -92,7 +93,7 @@ public record StraightenCharts(
     BitSet asked = (BitSet) map.touched().clone();
     SeamCharts made = new SeamCharts(ground, map);
     Work lays = work.part(0.7, CoreWords.of("work.flattening-charts"));
-    Uv uv = made.laid(map.charts(), new StraightLaying(straight(cast)), lays);
+    Uv uv = made.laid(map.charts(), new StraightLaying(straight(ground)), lays);
     if (made.laid() == 0) {
       throw Failure.cannot(CoreWords.of("straighten." + how.name().toLowerCase(Locale.ROOT)));
     }
@@ -114,13 +115,14 @@ public record StraightenCharts(
     return out.cardinality();
   }
 
-  private Function<Piece, Straight> straight(Mesh cast) {
-    Attribute faces = cast.attributes().named(Attribute.FACE);
+  private Function<Piece, Straight> straight(Ground ground) {
+    Attribute faces = ground.mesh().attributes().named(Attribute.FACE);
     int[] face = faces == null ? null : faces.ints();
     return switch (how) {
       case OUTLINE -> p -> RimLines.of(p, within / 100, angle);
       case RECTANGLE -> RimRectangle::of;
       case ROWS -> p -> QuadRows.of(p, face);
+      case STRIP -> p -> TurnedStrip.straight(ground, p);
     };
   }
 

@@ -19,6 +19,22 @@ record TubeAxis(double[] point, double[] axis) {
    * @throws holotome.core.task.Failure where none can be told
    */
   static TubeAxis of(Ground ground, BitSet which, double[] given, int sample) {
+    if (given == null) {
+      TurnedAxis found = turned(ground, which, sample);
+      return new TubeAxis(found.point(), found.axis());
+    }
+    double[][] of = sample(ground, which, sample);
+    return new TubeAxis(passed(of[0], of[1], given), given);
+  }
+
+  /** The axis found, and how well. */
+  static TurnedAxis turned(Ground ground, BitSet which, int sample) {
+    double[][] of = sample(ground, which, sample);
+    return TurnedAxis.of(of[0], of[1]);
+  }
+
+  /** Middles of triangles and their normals. */
+  private static double[][] sample(Ground ground, BitSet which, int sample) {
     int every = Math.max(1, which.cardinality() / sample);
     double[] points = new double[3 * (which.cardinality() / every + 1)];
     double[] normals = new double[points.length];
@@ -34,13 +50,7 @@ record TubeAxis(double[] point, double[] axis) {
         }
       }
     }
-    points = Arrays.copyOf(points, n);
-    normals = Arrays.copyOf(normals, n);
-    if (given == null) {
-      TurnedAxis found = TurnedAxis.of(points, normals);
-      return new TubeAxis(found.point(), found.axis());
-    }
-    return new TubeAxis(passed(points, normals, given), given);
+    return new double[][] {Arrays.copyOf(points, n), Arrays.copyOf(normals, n)};
   }
 
   /** The point that the normals, seen along the axis, pass nearest; their middle where none is. */

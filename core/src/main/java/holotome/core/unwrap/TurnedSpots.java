@@ -22,13 +22,19 @@ final class TurnedSpots {
 
   private TurnedSpots() {}
 
+  /** The same, with nothing held but the outline. */
+  static Piece mended(Piece start, double share, double relaxed, Work work) {
+    return mended(start, null, share, relaxed, work);
+  }
+
   /**
    * The piece with as few turned triangles as could be reached.
    *
+   * @param held vertices that stay where they are, beside those of the outline; null for none
    * @param share of its area below which a triangle counts as turned
    * @param relaxed share that triangles about a mended spot are brought to, where they can
    */
-  static Piece mended(Piece start, double share, double relaxed, Work work) {
+  static Piece mended(Piece start, boolean[] held, double share, double relaxed, Work work) {
     int turned = 0;
     for (int t = 0; t < start.triangles().length; t++) {
       turned += start.flatArea(t) > share * start.restArea(t) ? 0 : 1;
@@ -46,7 +52,7 @@ final class TurnedSpots {
       }
       if (vicinity == null) {
         vicinity = new Vicinity(p);
-        isRim = rim(p);
+        isRim = rim(p, held);
       }
       work.check();
       int[] k = p.corners();
@@ -82,8 +88,8 @@ final class TurnedSpots {
     return new Unfolding(laid, held).uprighted(relaxed, SWEEPS, work);
   }
 
-  private static boolean[] rim(Piece p) {
-    boolean[] out = new boolean[p.vertices()];
+  private static boolean[] rim(Piece p, boolean[] held) {
+    boolean[] out = held == null ? new boolean[p.vertices()] : held.clone();
     for (int h : ChartOutline.of(p.corners())) {
       out[p.corners()[h]] = true;
       out[p.corners()[Adjacency.next(h)]] = true;

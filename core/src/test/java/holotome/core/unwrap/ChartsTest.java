@@ -19,7 +19,7 @@ class ChartsTest {
   private static final double STRETCH = 1.1;
 
   private static Charts made(Mesh m, double stretch, int charts, double crease) {
-    Charts c = ChartMaker.make(m, new ChartRule(stretch, charts, crease), Work.unwatched());
+    Charts c = ChartMaker.make(m, new ChartRule(stretch, charts, crease, false), Work.unwatched());
     assertSound(m, c, charts > 0 ? 4 : stretch);
     return c;
   }
@@ -249,7 +249,9 @@ class ChartsTest {
     Work cancelled = Work.unwatched();
     cancelled.cancel();
     assertThatThrownBy(
-            () -> ChartMaker.make(Shapes.sphere(1, 4), new ChartRule(STRETCH, 0, 180), cancelled))
+            () ->
+                ChartMaker.make(
+                    Shapes.sphere(1, 4), new ChartRule(STRETCH, 0, 180, false), cancelled))
         .isInstanceOf(Failure.class);
   }
 }

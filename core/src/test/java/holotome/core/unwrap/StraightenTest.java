@@ -164,7 +164,8 @@ class StraightenTest {
   @ParameterizedTest
   @EnumSource(How.class)
   void anythingStaysUpright(How how) {
-    Mesh[] all = {Shapes.sphere(1, 4), Shapes.torus(2, 0.7, 60, 30), Shapes.gridCube(6)};
+    Mesh tube = Shapes.tube(1, 3, 48, 12);
+    Mesh[] all = {Shapes.sphere(1, 4), Shapes.torus(2, 0.7, 60, 30), Shapes.gridCube(6), tube};
     int straightened = 0;
     for (Mesh m : all) {
       Workpiece w = Workpiece.of(m, Frame.PLAIN).withCast(m);
