@@ -1,6 +1,7 @@
 /** Meshes, files, computation and the Log; no interface code. */
 module holotome.core {
   requires java.desktop;
+  requires static jdk.incubator.vector;
   requires com.fasterxml.jackson.databind;
   requires earcut4j;
   requires org.lwjgl;

@@ -9,11 +9,19 @@ final class Timing {
 
   /** Seconds, the median of {@code runs} after {@code warmUp} that do not count. */
   static double median(int warmUp, int runs, Callable<?> what) throws Exception {
+    return median(warmUp, runs, () -> null, what);
+  }
+
+  /** The same, with something to be done before each run that does not count. */
+  static double median(int warmUp, int runs, Callable<?> before, Callable<?> what)
+      throws Exception {
     for (int i = 0; i < warmUp; i++) {
+      before.call();
       what.call();
     }
     double[] seconds = new double[runs];
     for (int i = 0; i < runs; i++) {
+      before.call();
       System.gc();
       long start = System.nanoTime();
       what.call();

@@ -1,6 +1,9 @@
 package holotome.cli;
 
 import holotome.core.task.Failure;
+import java.io.FileNotFoundException;
+import java.io.FileOutputStream;
+import java.io.PrintStream;
 import java.util.Locale;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -24,9 +27,24 @@ import picocli.CommandLine.Command;
     })
 public final class Main {
   public static void main(String[] arguments) {
+    errors();
     // Figures read the same everywhere; a Log or a script may be waiting for them.
     Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
     System.exit(run(arguments));
+  }
+
+  /** What is said goes where the launcher tells, past what it takes out of Java's own messages. */
+  private static void errors() {
+    String file = System.getProperty("holotome.errors");
+    if (file == null) {
+      return;
+    }
+    try {
+      System.setErr(new PrintStream(new FileOutputStream(file, true), true));
+    } catch (FileNotFoundException e) {
+      // A system without such files: all of it goes the usual way.
+      System.err.flush();
+    }
   }
 
   /** Runs one command and returns its exit code. */

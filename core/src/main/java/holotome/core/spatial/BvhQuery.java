@@ -4,17 +4,55 @@ package holotome.core.spatial;
  * Asks a {@link Bvh} for ray hits and closest points. One query object per thread: it holds the
  * stack and the last answer.
  *
- * <p>Rays are tested by Möller and Trumbore's method ("Fast, minimum storage ray/triangle
- * intersection", 1997) with a hair's overlap at the edges, so that no ray slips between two
- * neighbours. Closest points follow Ericson, "Real-Time Collision Detection" (2005), section 5.1.5.
+ * <p>Rays are watertight along edges and at vertices: two triangles that share an edge put the ray
+ * on the same side of it to the last bit, and what lies on it belongs to both (Woop, Benthin and
+ * Wald, "Watertight ray/triangle intersection", JCGT 2, 2013; boxes reach out by more than rounding
+ * takes away, after Ize, "Robust BVH ray traversal", JCGT 2, 2013). Closest points follow Ericson,
+ * "Real-Time Collision Detection" (2005), section 5.1.5.
  */
 public final class BvhQuery {
-  private static final float OVERLAP = 1e-6f;
+  /** Seven more for each level of the deepest tree. */
+  private static final int STACK = 640;
 
-  private final Bvh bvh;
-  private final int[] stack = new int[192];
-  private final float[] near = new float[192];
+  final Bvh bvh;
+  private final Lanes lanes;
+  private final int[] stack = new int[STACK];
+  private final float[] entry = new float[STACK];
   private final TrianglePoint point = new TrianglePoint();
+
+  /** Where the ray starts, or the point; the inverse of its direction. */
+  float ox;
+
+  float oy;
+  float oz;
+  float ix;
+  float iy;
+  float iz;
+  float from;
+
+  /** Which of a node's planes the ray meets first. */
+  int nearX;
+
+  int nearY;
+  int nearZ;
+
+  /** The axes in the order in which the ray runs along the last, its start and its slopes there. */
+  int kx;
+
+  int ky;
+  int kz;
+  float px;
+  float py;
+  float pz;
+  float sx;
+  float sy;
+  float sz;
+
+  /** What {@link Lanes} leave. */
+  final float[] at = new float[Bvh.WIDE];
+
+  final float[] second = new float[Bvh.WIDE];
+  final float[] third = new float[Bvh.WIDE];
 
   /** The triangle of the last answer, in the numbering of the mesh; -1 for none. */
   public int triangle = -1;
@@ -28,7 +66,12 @@ public final class BvhQuery {
   public float distance;
 
   public BvhQuery(Bvh bvh) {
+    this(bvh, Lanes.best());
+  }
+
+  BvhQuery(Bvh bvh, Lanes lanes) {
     this.bvh = bvh;
+    this.lanes = lanes;
   }
 
   /** Which hits count, by whether the ray meets the front (outside) of the triangle. */
@@ -39,161 +82,147 @@ public final class BvhQuery {
   }
 
   /**
-   * The first hit between {@code from} and {@code to} along the ray. Fills the answer and returns
+   * The first hit between {@code start} and {@code end} along the ray. Fills the answer and returns
    * whether there is one.
    */
   public boolean ray(
-      float ox,
-      float oy,
-      float oz,
+      float x,
+      float y,
+      float z,
       float dx,
       float dy,
       float dz,
-      float from,
-      float to,
+      float start,
+      float end,
       Facing facing) {
     triangle = -1;
-    distance = to;
+    distance = end;
     if (bvh.ids.length == 0) {
       return false;
     }
-    float ix = 1 / (Math.abs(dx) < 1e-30f ? Math.copySign(1e-30f, dx) : dx);
-    float iy = 1 / (Math.abs(dy) < 1e-30f ? Math.copySign(1e-30f, dy) : dy);
-    float iz = 1 / (Math.abs(dz) < 1e-30f ? Math.copySign(1e-30f, dz) : dz);
-    float tx = -ox * ix;
-    float ty = -oy * iy;
-    float tz = -oz * iz;
-    int nx = ix < 0 ? 3 : 0;
-    int ny = iy < 0 ? 4 : 1;
-    int nz = iz < 0 ? 5 : 2;
-    int fx = 3 - nx;
-    int fy = 5 - ny;
-    int fz = 7 - nz;
-    float[] boxes = bvh.boxes;
-    int[] children = bvh.children;
+    aim(x, y, z, dx, dy, dz, start);
     int top = 0;
-    int ref = bvh.root;
+    int ref = 0;
     while (true) {
-      if (ref < 0) {
-        int leaf = ~ref;
-        int first = leaf >>> 3;
-        int end = first + (leaf & 7) + 1;
-        for (int i = first; i < end; i++) {
-          hit(i, ox, oy, oz, dx, dy, dz, from, facing);
-        }
-        ref = -1;
-      } else {
-        int b = 12 * ref;
-        float x0 = boxes[b + nx] * ix + tx;
-        float y0 = boxes[b + ny] * iy + ty;
-        float z0 = boxes[b + nz] * iz + tz;
-        float x1 = boxes[b + fx] * ix + tx;
-        float y1 = boxes[b + fy] * iy + ty;
-        float z1 = boxes[b + fz] * iz + tz;
-        float near0 = max(max(x0, y0), max(z0, from));
-        float far0 = min(min(x1, y1), min(z1, distance)) * 1.000001f;
-        b += 6;
-        x0 = boxes[b + nx] * ix + tx;
-        y0 = boxes[b + ny] * iy + ty;
-        z0 = boxes[b + nz] * iz + tz;
-        x1 = boxes[b + fx] * ix + tx;
-        y1 = boxes[b + fy] * iy + ty;
-        z1 = boxes[b + fz] * iz + tz;
-        float near1 = max(max(x0, y0), max(z0, from));
-        float far1 = min(min(x1, y1), min(z1, distance)) * 1.000001f;
-        boolean in0 = near0 <= far0;
-        boolean in1 = near1 <= far1;
-        int a = children[2 * ref];
-        int c = children[2 * ref + 1];
-        if (in0 && in1) {
-          if (near0 <= near1) {
-            stack[top] = c;
-            near[top++] = near1;
-            ref = a;
-          } else {
-            stack[top] = a;
-            near[top++] = near0;
-            ref = c;
+      if (ref >= 0) {
+        int hits = lanes.boxes(this, ref, distance);
+        int base = top;
+        while (hits != 0) {
+          int i = Integer.numberOfTrailingZeros(hits);
+          hits &= hits - 1;
+          // The nearest comes to lie on top.
+          float d = at[i];
+          int j = top++;
+          while (j > base && entry[j - 1] < d) {
+            entry[j] = entry[j - 1];
+            stack[j] = stack[j - 1];
+            j--;
           }
-          continue;
-        } else if (in0) {
-          ref = a;
-          continue;
-        } else if (in1) {
-          ref = c;
-          continue;
+          entry[j] = d;
+          stack[j] = bvh.children[Bvh.WIDE * ref + i];
         }
+      } else if (ref != Bvh.NONE) {
+        int first = Bvh.firstOf(ref);
+        take(lanes.triangles(this, first, Bvh.countOf(ref), distance, facing), first);
       }
       do {
         if (top == 0) {
           return triangle >= 0;
         }
         ref = stack[--top];
-      } while (near[top] > distance);
+      } while (entry[top] > distance);
     }
   }
 
-  // Ordered comparisons compile to one instruction each; Math.min also orders NaN and signed zero.
-  private static float min(float a, float b) {
-    return a < b ? a : b;
+  /** The nearest of several hits; of equal ones the lower number, whatever the order of leaves. */
+  private void take(int hits, int first) {
+    for (int left = hits; left != 0; left &= left - 1) {
+      int i = Integer.numberOfTrailingZeros(left);
+      int id = bvh.ids[first + i];
+      if (at[i] < distance || at[i] == distance && triangle >= 0 && id < triangle) {
+        distance = at[i];
+        triangle = id;
+        u = second[i];
+        v = third[i];
+      }
+    }
   }
 
-  private static float max(float a, float b) {
-    return a > b ? a : b;
-  }
-
-  private void hit(
-      int i,
-      float ox,
-      float oy,
-      float oz,
+  /**
+   * Whether anything is hit between {@code start} and {@code end} along the ray: quicker than
+   * asking for the first. Fills no answer.
+   */
+  public boolean isBlocked(
+      float x,
+      float y,
+      float z,
       float dx,
       float dy,
       float dz,
-      float from,
+      float start,
+      float end,
       Facing facing) {
-    float[] p = bvh.corners;
-    int o = 9 * i;
-    float ax = p[o];
-    float ay = p[o + 1];
-    float az = p[o + 2];
-    float ux = p[o + 3] - ax;
-    float uy = p[o + 4] - ay;
-    float uz = p[o + 5] - az;
-    float vx = p[o + 6] - ax;
-    float vy = p[o + 7] - ay;
-    float vz = p[o + 8] - az;
-    float px = dy * vz - dz * vy;
-    float py = dz * vx - dx * vz;
-    float pz = dx * vy - dy * vx;
-    float det = ux * px + uy * py + uz * pz;
-    if (det == 0 || facing == Facing.FRONT && det < 0 || facing == Facing.BACK && det > 0) {
-      return;
+    if (bvh.ids.length == 0) {
+      return false;
     }
-    float inv = 1 / det;
-    float sx = ox - ax;
-    float sy = oy - ay;
-    float sz = oz - az;
-    float b = (sx * px + sy * py + sz * pz) * inv;
-    if (!(b >= -OVERLAP && b <= 1 + OVERLAP)) {
-      return;
+    aim(x, y, z, dx, dy, dz, start);
+    int top = 0;
+    int ref = 0;
+    while (true) {
+      if (ref >= 0) {
+        int hits = lanes.boxes(this, ref, end);
+        while (hits != 0) {
+          stack[top++] = bvh.children[Bvh.WIDE * ref + Integer.numberOfTrailingZeros(hits)];
+          hits &= hits - 1;
+        }
+      } else if (ref != Bvh.NONE
+          && lanes.triangles(this, Bvh.firstOf(ref), Bvh.countOf(ref), end, facing) != 0) {
+        return true;
+      }
+      if (top == 0) {
+        return false;
+      }
+      ref = stack[--top];
     }
-    float qx = sy * uz - sz * uy;
-    float qy = sz * ux - sx * uz;
-    float qz = sx * uy - sy * ux;
-    float c = (dx * qx + dy * qy + dz * qz) * inv;
-    if (!(c >= -OVERLAP && b + c <= 1 + OVERLAP)) {
-      return;
+  }
+
+  private void aim(float x, float y, float z, float dx, float dy, float dz, float start) {
+    ox = x;
+    oy = y;
+    oz = z;
+    from = start;
+    ix = 1 / (Math.abs(dx) < 1e-30f ? Math.copySign(1e-30f, dx) : dx);
+    iy = 1 / (Math.abs(dy) < 1e-30f ? Math.copySign(1e-30f, dy) : dy);
+    iz = 1 / (Math.abs(dz) < 1e-30f ? Math.copySign(1e-30f, dz) : dz);
+    nearX = ix < 0 ? 24 : 0;
+    nearY = iy < 0 ? 32 : 8;
+    nearZ = iz < 0 ? 40 : 16;
+    float ax = Math.abs(dx);
+    float ay = Math.abs(dy);
+    float az = Math.abs(dz);
+    if (ax > ay && ax > az) {
+      along(0, y, z, x, dy, dz, dx);
+    } else if (ay > az) {
+      along(1, z, x, y, dz, dx, dy);
+    } else {
+      along(2, x, y, z, dx, dy, dz);
     }
-    float t = (vx * qx + vy * qy + vz * qz) * inv;
-    int id = bvh.ids[i];
-    // Equal distances go to the lower number, whatever the order of the leaves.
-    if (t >= from && (t < distance || t == distance && triangle >= 0 && id < triangle)) {
-      distance = t;
-      triangle = id;
-      u = b;
-      v = c;
-    }
+  }
+
+  /** Seen along the axis that the ray runs along most, triangles keep their sense. */
+  private void along(int axis, float x, float y, float z, float dx, float dy, float dz) {
+    boolean isBack = dz < 0;
+    kz = axis;
+    int next = axis == 2 ? 0 : axis + 1;
+    int last = axis == 0 ? 2 : axis - 1;
+    kx = isBack ? last : next;
+    ky = isBack ? next : last;
+    px = isBack ? y : x;
+    py = isBack ? x : y;
+    pz = z;
+    sx = (isBack ? dy : dx) / dz;
+    sy = (isBack ? dx : dy) / dz;
+    sz = 1 / dz;
   }
 
   /**
@@ -206,41 +235,34 @@ public final class BvhQuery {
     if (bvh.ids.length == 0) {
       return false;
     }
+    ox = x;
+    oy = y;
+    oz = z;
     float best = limit * limit;
     if (Float.isInfinite(best)) {
       best = Float.MAX_VALUE;
     }
     int top = 0;
-    int ref = bvh.root;
+    int ref = 0;
     while (true) {
-      if (ref < 0) {
-        int leaf = ~ref;
-        int first = leaf >>> 3;
-        int end = first + (leaf & 7) + 1;
-        for (int i = first; i < end; i++) {
-          best = closer(i, x, y, z, best);
+      if (ref >= 0) {
+        int hits = lanes.near(this, ref, best);
+        int base = top;
+        while (hits != 0) {
+          int i = Integer.numberOfTrailingZeros(hits);
+          hits &= hits - 1;
+          float d = at[i];
+          int j = top++;
+          while (j > base && entry[j - 1] < d) {
+            entry[j] = entry[j - 1];
+            stack[j] = stack[j - 1];
+            j--;
+          }
+          entry[j] = d;
+          stack[j] = bvh.children[Bvh.WIDE * ref + i];
         }
-      } else {
-        float d0 = gap(12 * ref, x, y, z);
-        float d1 = gap(12 * ref + 6, x, y, z);
-        int a = bvh.children[2 * ref];
-        int c = bvh.children[2 * ref + 1];
-        if (d1 < d0) {
-          int s = a;
-          a = c;
-          c = s;
-          float d = d0;
-          d0 = d1;
-          d1 = d;
-        }
-        if (d1 <= best) {
-          stack[top] = c;
-          near[top++] = d1;
-        }
-        if (d0 <= best) {
-          ref = a;
-          continue;
-        }
+      } else if (ref != Bvh.NONE) {
+        best = closer(ref, x, y, z, best);
       }
       do {
         if (top == 0) {
@@ -248,27 +270,25 @@ public final class BvhQuery {
           return triangle >= 0;
         }
         ref = stack[--top];
-      } while (near[top] > best);
+      } while (entry[top] > best);
     }
   }
 
-  private float gap(int b, float x, float y, float z) {
-    float[] boxes = bvh.boxes;
-    float dx = max(max(boxes[b] - x, x - boxes[b + 3]), 0);
-    float dy = max(max(boxes[b + 1] - y, y - boxes[b + 4]), 0);
-    float dz = max(max(boxes[b + 2] - z, z - boxes[b + 5]), 0);
-    return dx * dx + dy * dy + dz * dz;
-  }
-
-  private float closer(int i, float x, float y, float z, float best) {
-    int o = 9 * i;
-    float d = point.square(bvh.corners, o, o + 3, o + 6, x, y, z);
-    int id = bvh.ids[i];
-    if (d < best || d == best && (triangle < 0 || id < triangle)) {
-      triangle = id;
-      u = point.s();
-      v = point.t();
-      return d;
+  private float closer(int leaf, float x, float y, float z, float limit) {
+    float best = limit;
+    int first = Bvh.firstOf(leaf);
+    int count = Bvh.countOf(leaf);
+    for (int left = lanes.nearTriangles(this, first, count, limit); left != 0; left &= left - 1) {
+      int i = Integer.numberOfTrailingZeros(left);
+      int o = 9 * first + i;
+      float d = point.square(bvh.corners, o, o + 3 * count, o + 6 * count, count, x, y, z);
+      int id = bvh.ids[first + i];
+      if (d < best || d == best && (triangle < 0 || id < triangle)) {
+        triangle = id;
+        u = point.s();
+        v = point.t();
+        best = d;
+      }
     }
     return best;
   }

@@ -167,7 +167,7 @@ public final class Outward {
                   up,
                   Vec.add(Vec.mul(u, lean * Math.cos(turn)), Vec.mul(v, lean * Math.sin(turn)))));
       boolean hit =
-          query.ray(
+          query.isBlocked(
               (float) p[0],
               (float) p[1],
               (float) p[2],

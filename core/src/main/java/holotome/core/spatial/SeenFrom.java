@@ -129,7 +129,7 @@ public final class SeenFrom {
       double rise =
           normal[0] * directions[d] + normal[1] * directions[d + 1] + normal[2] * directions[d + 2];
       if (rise > GRAZING
-          && !query.ray(
+          && !query.isBlocked(
               at[0],
               at[1],
               at[2],

@@ -31,15 +31,22 @@ public final class TrianglePoint {
    * @return the square of the distance to it; infinite where rounding leaves none
    */
   public float square(float[] p, int a, int b, int c, float x, float y, float z) {
+    return square(p, a, b, c, 1, x, y, z);
+  }
+
+  /** The same where a corner's x, y and z lie apart by so many floats. */
+  float square(float[] p, int a, int b, int c, int apart, float x, float y, float z) {
+    int ay = a + apart;
+    int az = ay + apart;
     float abx = p[b] - p[a];
-    float aby = p[b + 1] - p[a + 1];
-    float abz = p[b + 2] - p[a + 2];
+    float aby = p[b + apart] - p[ay];
+    float abz = p[b + 2 * apart] - p[az];
     float acx = p[c] - p[a];
-    float acy = p[c + 1] - p[a + 1];
-    float acz = p[c + 2] - p[a + 2];
+    float acy = p[c + apart] - p[ay];
+    float acz = p[c + 2 * apart] - p[az];
     float apx = x - p[a];
-    float apy = y - p[a + 1];
-    float apz = z - p[a + 2];
+    float apy = y - p[ay];
+    float apz = z - p[az];
     float d1 = abx * apx + aby * apy + abz * apz;
     float d2 = acx * apx + acy * apy + acz * apz;
     if (d1 <= 0 && d2 <= 0) {

@@ -1,5 +1,7 @@
 package holotome.core.spatial;
 
+import java.util.Arrays;
+
 /**
  * How often a surface winds around a point: 1 within a closed surface, 0 outside, in between where
  * the surface is open (Jacobson, Kavan and Sorkine-Hornung, "Robust inside-outside segmentation
@@ -7,7 +9,7 @@ package holotome.core.spatial;
  * their size count as one dipole (Barill and others, "Fast winding numbers for soups and clouds",
  * 2018), triangles nearby by their exact solid angle (van Oosterom and Strackee, 1983).
  *
- * <p>Sums of nodes are made once, 28 bytes a triangle or so; asked by any number of threads through
+ * <p>Sums of nodes are made once, some 12 bytes a triangle; asked by any number of threads through
  * {@link Query}, one each. An answer costs O(log T) and is within about 0.02 of the exact sum.
  */
 public final class WindingNumber {
@@ -26,36 +28,30 @@ public final class WindingNumber {
 
   public static WindingNumber of(Bvh bvh) {
     WindingNumber w = new WindingNumber(bvh, new float[7 * bvh.children.length]);
-    if (bvh.ids.length > 0 && bvh.root >= 0) {
-      w.sum(bvh.root, new double[8]);
+    if (bvh.ids.length > 0) {
+      w.sum(0, new double[8]);
     }
     return w;
   }
 
   /** Sums a subtree: normal times area, middle times area, area; and its box's spread. */
   private void sum(int ref, double[] out) {
+    Arrays.fill(out, 0);
     if (ref < 0) {
       leaf(ref, out);
       return;
     }
     double[] part = new double[8];
-    java.util.Arrays.fill(out, 0);
-    for (int side = 0; side < 2; side++) {
-      int child = bvh.children[2 * ref + side];
-      sum(child, part);
-      int at = 7 * (2 * ref + side);
-      for (int k = 0; k < 3; k++) {
-        sums[at + k] = (float) part[k];
-        sums[at + 3 + k] =
-            part[6] > 0
-                ? (float) (part[3 + k] / part[6])
-                : (bvh.boxes[12 * ref + 6 * side + k] + bvh.boxes[12 * ref + 6 * side + 3 + k]) / 2;
-      }
+    for (int i = 0; i < Bvh.WIDE && bvh.children[Bvh.WIDE * ref + i] != Bvh.NONE; i++) {
+      sum(bvh.children[Bvh.WIDE * ref + i], part);
+      int at = 7 * (Bvh.WIDE * ref + i);
       double far = 0;
       for (int k = 0; k < 3; k++) {
-        double lo = sums[at + 3 + k] - (double) bvh.boxes[12 * ref + 6 * side + k];
-        double hi = bvh.boxes[12 * ref + 6 * side + 3 + k] - (double) sums[at + 3 + k];
-        double d = Math.max(lo, hi);
+        float low = bvh.plane(ref, i, k);
+        float high = bvh.plane(ref, i, 3 + k);
+        sums[at + k] = (float) part[k];
+        sums[at + 3 + k] = part[6] > 0 ? (float) (part[3 + k] / part[6]) : (low + high) / 2;
+        double d = Math.max(sums[at + 3 + k] - (double) low, high - (double) sums[at + 3 + k]);
         far += d * d;
       }
       sums[at + 6] = (float) Math.sqrt(far);
@@ -65,18 +61,19 @@ public final class WindingNumber {
     }
   }
 
+  /** A corner's coordinate in the corners of a leaf. */
+  private double corner(int leaf, int triangle, int corner, int axis) {
+    return bvh.corners[9 * Bvh.firstOf(leaf) + (3 * corner + axis) * Bvh.countOf(leaf) + triangle];
+  }
+
   private void leaf(int ref, double[] out) {
-    java.util.Arrays.fill(out, 0);
-    int first = ~ref >>> 3;
-    float[] c = bvh.corners;
-    for (int i = first; i <= first + (~ref & 7); i++) {
-      int o = 9 * i;
-      double ux = (double) c[o + 3] - c[o];
-      double uy = (double) c[o + 4] - c[o + 1];
-      double uz = (double) c[o + 5] - c[o + 2];
-      double vx = (double) c[o + 6] - c[o];
-      double vy = (double) c[o + 7] - c[o + 1];
-      double vz = (double) c[o + 8] - c[o + 2];
+    for (int i = 0; i < Bvh.countOf(ref); i++) {
+      double ux = corner(ref, i, 1, 0) - corner(ref, i, 0, 0);
+      double uy = corner(ref, i, 1, 1) - corner(ref, i, 0, 1);
+      double uz = corner(ref, i, 1, 2) - corner(ref, i, 0, 2);
+      double vx = corner(ref, i, 2, 0) - corner(ref, i, 0, 0);
+      double vy = corner(ref, i, 2, 1) - corner(ref, i, 0, 1);
+      double vz = corner(ref, i, 2, 2) - corner(ref, i, 0, 2);
       double nx = (uy * vz - uz * vy) / 2;
       double ny = (uz * vx - ux * vz) / 2;
       double nz = (ux * vy - uy * vx) / 2;
@@ -85,7 +82,8 @@ public final class WindingNumber {
       out[1] += ny;
       out[2] += nz;
       for (int k = 0; k < 3; k++) {
-        out[3 + k] += area * ((double) c[o + k] + c[o + 3 + k] + c[o + 6 + k]) / 3;
+        out[3 + k] +=
+            area * (corner(ref, i, 0, k) + corner(ref, i, 1, k) + corner(ref, i, 2, k)) / 3;
       }
       out[6] += area;
     }
@@ -97,7 +95,7 @@ public final class WindingNumber {
 
   /** Asks; holds its own stack. */
   public final class Query {
-    private final int[] stack = new int[192];
+    private final int[] stack = new int[640];
 
     private Query() {}
 
@@ -108,18 +106,17 @@ public final class WindingNumber {
       double solid = 0;
       double dipoles = 0;
       int top = 0;
-      stack[top++] = bvh.root;
+      stack[top++] = 0;
       while (top > 0) {
         int ref = stack[--top];
         if (ref < 0) {
-          int first = ~ref >>> 3;
-          for (int i = first; i <= first + (~ref & 7); i++) {
-            solid += angle(9 * i, x, y, z);
+          for (int i = 0; i < Bvh.countOf(ref); i++) {
+            solid += angle(ref, i, x, y, z);
           }
           continue;
         }
-        for (int side = 0; side < 2; side++) {
-          int at = 7 * (2 * ref + side);
+        for (int i = 0; i < Bvh.WIDE && bvh.children[Bvh.WIDE * ref + i] != Bvh.NONE; i++) {
+          int at = 7 * (Bvh.WIDE * ref + i);
           double dx = sums[at + 3] - x;
           double dy = sums[at + 4] - y;
           double dz = sums[at + 5] - z;
@@ -130,7 +127,7 @@ public final class WindingNumber {
                 (sums[at] * dx + sums[at + 1] * dy + sums[at + 2] * dz)
                     / (square * Math.sqrt(square));
           } else {
-            stack[top++] = bvh.children[2 * ref + side];
+            stack[top++] = bvh.children[Bvh.WIDE * ref + i];
           }
         }
       }
@@ -138,17 +135,16 @@ public final class WindingNumber {
     }
 
     /** Half the solid angle of a triangle. */
-    private double angle(int o, double x, double y, double z) {
-      float[] c = bvh.corners;
-      double ax = c[o] - x;
-      double ay = c[o + 1] - y;
-      double az = c[o + 2] - z;
-      double bx = c[o + 3] - x;
-      double by = c[o + 4] - y;
-      double bz = c[o + 5] - z;
-      double cx = c[o + 6] - x;
-      double cy = c[o + 7] - y;
-      double cz = c[o + 8] - z;
+    private double angle(int leaf, int i, double x, double y, double z) {
+      double ax = corner(leaf, i, 0, 0) - x;
+      double ay = corner(leaf, i, 0, 1) - y;
+      double az = corner(leaf, i, 0, 2) - z;
+      double bx = corner(leaf, i, 1, 0) - x;
+      double by = corner(leaf, i, 1, 1) - y;
+      double bz = corner(leaf, i, 1, 2) - z;
+      double cx = corner(leaf, i, 2, 0) - x;
+      double cy = corner(leaf, i, 2, 1) - y;
+      double cz = corner(leaf, i, 2, 2) - z;
       double a = Math.sqrt(ax * ax + ay * ay + az * az);
       double b = Math.sqrt(bx * bx + by * by + bz * bz);
       double l = Math.sqrt(cx * cx + cy * cy + cz * cz);
