@@ -82,8 +82,8 @@ public final class BvhQuery {
   }
 
   /**
-   * The first hit between {@code start} and {@code end} along the ray. Fills the answer and returns
-   * whether there is one.
+   * The first hit between {@code start} and {@code end} along the ray, in lengths of its direction,
+   * neither below 0. Fills the answer and returns whether there is one.
    */
   public boolean ray(
       float x,
@@ -105,22 +105,7 @@ public final class BvhQuery {
     int ref = 0;
     while (true) {
       if (ref >= 0) {
-        int hits = lanes.boxes(this, ref, distance);
-        int base = top;
-        while (hits != 0) {
-          int i = Integer.numberOfTrailingZeros(hits);
-          hits &= hits - 1;
-          // The nearest comes to lie on top.
-          float d = at[i];
-          int j = top++;
-          while (j > base && entry[j - 1] < d) {
-            entry[j] = entry[j - 1];
-            stack[j] = stack[j - 1];
-            j--;
-          }
-          entry[j] = d;
-          stack[j] = bvh.children[Bvh.WIDE * ref + i];
-        }
+        top = push(lanes.boxes(this, ref, distance), ref, top);
       } else if (ref != Bvh.NONE) {
         int first = Bvh.firstOf(ref);
         take(lanes.triangles(this, first, Bvh.countOf(ref), distance, facing), first);
@@ -132,6 +117,29 @@ public final class BvhQuery {
         ref = stack[--top];
       } while (entry[top] > distance);
     }
+  }
+
+  /**
+   * Puts children onto the stack, the nearest on top.
+   *
+   * @param hits a bit each; how far they are stands in {@link #at}
+   * @return the new top
+   */
+  private int push(int hits, int node, int base) {
+    int top = base;
+    for (int left = hits; left != 0; left &= left - 1) {
+      int i = Integer.numberOfTrailingZeros(left);
+      float d = at[i];
+      int j = top++;
+      while (j > base && entry[j - 1] < d) {
+        entry[j] = entry[j - 1];
+        stack[j] = stack[j - 1];
+        j--;
+      }
+      entry[j] = d;
+      stack[j] = bvh.children[Bvh.WIDE * node + i];
+    }
+    return top;
   }
 
   /** The nearest of several hits; of equal ones the lower number, whatever the order of leaves. */
@@ -246,21 +254,7 @@ public final class BvhQuery {
     int ref = 0;
     while (true) {
       if (ref >= 0) {
-        int hits = lanes.near(this, ref, best);
-        int base = top;
-        while (hits != 0) {
-          int i = Integer.numberOfTrailingZeros(hits);
-          hits &= hits - 1;
-          float d = at[i];
-          int j = top++;
-          while (j > base && entry[j - 1] < d) {
-            entry[j] = entry[j - 1];
-            stack[j] = stack[j - 1];
-            j--;
-          }
-          entry[j] = d;
-          stack[j] = bvh.children[Bvh.WIDE * ref + i];
-        }
+        top = push(lanes.near(this, ref, best), ref, top);
       } else if (ref != Bvh.NONE) {
         best = closer(ref, x, y, z, best);
       }

@@ -145,6 +145,34 @@ class LanesTest {
     }
   }
 
+  /** Places that are no numbers, endless or huge: nothing fails, and sound triangles are found. */
+  @Test
+  void roughPlaces() {
+    Mesh ball = Shapes.sphere(1, 4);
+    for (float bad : new float[] {Float.NaN, Float.POSITIVE_INFINITY, 1e38f, -3e30f}) {
+      for (int every : new int[] {1, 7, 3000}) {
+        float[] xyz = ball.xyz().clone();
+        for (int i = 0; i < xyz.length; i += every) {
+          xyz[i] = bad;
+        }
+        BvhQuery q = new BvhQuery(Bvh.of(ball.withPositions(xyz)));
+        q.ray(0, 0, 5, 0, 0, -1, 0, 100, BvhQuery.Facing.ANY);
+        q.isBlocked(0, 0, 5, 0.1f, 0, -1, 0, 100, BvhQuery.Facing.ANY);
+        q.closest(0, 0, 5, 100);
+      }
+    }
+    Mesh one = new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2, 0, 0, 0});
+    float[] far = {0, 0, 0, 1, 0, 0, 0, 1, 0, 1e30f, 0, 0, 0, 1e30f, 0, Float.NaN, 0, 0};
+    Mesh rough = new Mesh(far, new int[] {3, 4, 5, 0, 1, 2, 3, 4, 0});
+    for (Mesh m : new Mesh[] {one, rough}) {
+      BvhQuery q = new BvhQuery(Bvh.of(m));
+      assertThat(q.ray(0.2f, 0.2f, 1, 0, 0, -1, 0, 9, BvhQuery.Facing.FRONT)).isTrue();
+      assertThat(q.distance).isEqualTo(1);
+      assertThat(q.closest(0.2f, 0.2f, 1, 9)).isTrue();
+      assertThat(q.distance).isEqualTo(1);
+    }
+  }
+
   /** The same nodes and order, whatever the number of threads. */
   @Test
   void theTreeDoesNotDependOnThreads() {
