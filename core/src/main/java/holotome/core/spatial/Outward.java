@@ -20,7 +20,7 @@ import java.util.List;
  * polygon meshes based on ray-casting", 2014). Islands that are shut in on both sides, such as the
  * wall of a hollow, stay as they are.
  *
- * <p>Triangles of an island must agree with each other already. O(T log T), 110 bytes a triangle.
+ * <p>Triangles of an island must agree with each other already. O(T log T), 90 bytes a triangle.
  */
 public final class Outward {
   /** Places of an island that are asked. */
