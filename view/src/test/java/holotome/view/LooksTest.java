@@ -12,6 +12,7 @@ import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
 import holotome.core.part.Maps;
+import holotome.core.task.Work;
 import holotome.view.camera.Camera;
 import holotome.view.scene.Look;
 import holotome.view.scene.MeshLayer;
@@ -75,22 +76,22 @@ class LooksTest {
     int[] n = new int[64 * 64];
     Arrays.fill(c, colour);
     Arrays.fill(n, normal);
-    byte[] m = new byte[64 * 64];
-    if (missed) {
-      // The left half of the picture found no Scan.
-      for (int i = 0; i < m.length; i++) {
-        m[i] = (byte) (i % 64 < 32 ? 1 : 0);
-      }
-    }
+    // The left half of the picture found no Scan.
+    Image lost =
+        Image.blank(64, 64, 1, Image.Sample.BYTE, Image.Space.LINEAR)
+            .filled((x, y, v) -> v[0] = missed && x < 32 ? 1 : 0, Work.unwatched());
     return new Maps(
+        64,
         Map.of(
             MapKind.COLOUR,
             Image.of(new Raster(64, 64, c)),
             MapKind.NORMAL,
             Image.of(new Raster(64, 64, n))),
-        m,
+        Map.of(),
+        lost,
         64 * 64,
-        missed ? 32 * 64 : 0);
+        missed ? 32 * 64 : 0,
+        List.of());
   }
 
   /**

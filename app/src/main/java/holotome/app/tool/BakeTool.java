@@ -6,14 +6,23 @@ import holotome.app.words.AppWords;
 import holotome.core.bake.BakeMaps;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
+import holotome.core.step.Step;
 import holotome.core.unwrap.MakeCharts;
 import java.util.List;
 import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.layout.VBox;
 
 /**
  * Bakes the maps: at the size that the charts were last packed for, until another one is asked for.
  */
 final class BakeTool extends StepTool {
+  /** What is seldom asked for, out of sight until it is. */
+  private static final List<String> RAYS = List.of("whole", "along", "cage", "missed", "bits");
+
+  private boolean isWhole;
+
   BakeTool(Session session) {
     super(
         session,
@@ -36,6 +45,41 @@ final class BakeTool extends StepTool {
             w.cast() == null
                 ? new Way(AppWords.of("common.make-a-cast"), Decimate.class)
                 : new Way(AppWords.of("common.cut-charts"), MakeCharts.class));
+  }
+
+  @Override
+  public Node form() {
+    Node form = super.form();
+    RAYS.forEach(this::hide);
+    Button more = new Button();
+    more.getStyleClass().add("link");
+    more.setId("bake-more");
+    more.setOnAction(
+        e -> {
+          isWhole = !isWhole;
+          fold(more);
+        });
+    fold(more);
+    return new VBox(6, form, more);
+  }
+
+  private void fold(Button more) {
+    RAYS.forEach(isWhole ? this::reveal : this::hide);
+    more.setText(AppWords.of(isWhole ? "bake-tool.less" : "bake-tool.more"));
+  }
+
+  @Override
+  public void load(Step step) {
+    // Whoever set how rays run is to see it again.
+    BakeMaps b = (BakeMaps) step;
+    BakeMaps usual = new BakeMaps(b.maps(), b.size(), b.samples(), b.padding());
+    isWhole =
+        b.whole() != usual.whole()
+            || b.along() != usual.along()
+            || b.cage() != null
+            || b.missed() != usual.missed()
+            || b.bits() != usual.bits();
+    super.load(step);
   }
 
   @Override

@@ -19,7 +19,9 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
@@ -28,6 +30,11 @@ import javafx.scene.layout.VBox;
 final class Fields {
   /** Columns that the three numbers of a point take. */
   private static final int POINT = 24;
+
+  /** Boxes to tick, up to so many beside their label, more in columns below it. */
+  private static final int IN_A_ROW = 4;
+
+  private static final int COLUMNS = 2;
 
   private final VBox box = new VBox(6);
   private final Map<String, Supplier<Object>> readers = new LinkedHashMap<>();
@@ -80,7 +87,10 @@ final class Fields {
       return true;
     }
     Object now = other.get();
-    return java.util.List.of(f.when().substring(eq + 1).split("\\|")).contains(String.valueOf(now));
+    java.util.List<String> wanted = java.util.List.of(f.when().substring(eq + 1).split("\\|"));
+    return now instanceof java.util.List<?> several
+        ? several.stream().anyMatch(wanted::contains)
+        : wanted.contains(String.valueOf(now));
   }
 
   /** Puts a value into a field without telling anyone. */
@@ -119,6 +129,12 @@ final class Fields {
     rows.get(name).setVisible(false);
     rows.get(name).setManaged(false);
     hidden.add(name);
+  }
+
+  /** Shows a hidden field again, where it applies. */
+  void reveal(String name) {
+    hidden.remove(name);
+    showWhatApplies();
   }
 
   /** The values as they stand, as plain values; empty texts left out. */
@@ -180,19 +196,22 @@ final class Fields {
         value instanceof java.util.List<?> l
             ? l
             : java.util.List.of(String.valueOf(value).split("\\s*,\\s*"));
-    HBox boxes = new HBox(12);
-    boxes.setAlignment(Pos.CENTER_RIGHT);
+    boolean isMany = f.choices().size() > IN_A_ROW;
+    Pane boxes = isMany ? new GridPane(12, 5) : new HBox(12);
     for (String choice : f.choices()) {
       CheckBox c = new CheckBox(StepWords.choice(choice));
       c.setId("field-" + f.name() + "-" + choice);
       c.setSelected(taken.contains(choice));
       c.setOnAction(e -> edited(f.name()));
+      int at = boxes.getChildren().size();
+      GridPane.setConstraints(c, at % COLUMNS, at / COLUMNS);
       boxes.getChildren().add(c);
     }
+    Region row = isMany ? new VBox(5, new Label(label), boxes) : row(label, boxes);
     put(
         f.name(),
         boxes,
-        row(label, boxes),
+        row,
         () -> {
           java.util.List<String> chosen = new java.util.ArrayList<>();
           for (int i = 0; i < f.choices().size(); i++) {

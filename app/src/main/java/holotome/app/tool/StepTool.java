@@ -148,6 +148,11 @@ public class StepTool extends Tool {
     fields.hide(name);
   }
 
+  /** Shows a hidden field again. */
+  protected final void reveal(String name) {
+    fields.reveal(name);
+  }
+
   /**
    * Says what must be there before the step can be made.
    *

@@ -45,6 +45,7 @@ final class Findings {
   private final TrimFindings trim;
   private final MendFindings mend;
   private final UnwrapFindings unwrap;
+  private final BakeFindings bake;
 
   /**
    * @param take takes up the tool that makes steps of this type
@@ -56,6 +57,7 @@ final class Findings {
     this.trim = new TrimFindings(session, view, take);
     this.mend = new MendFindings(session, view, take);
     this.unwrap = new UnwrapFindings(session, take);
+    this.bake = new BakeFindings(session, view, take);
   }
 
   List<Finding> of(Stage stage) {
@@ -104,7 +106,7 @@ final class Findings {
       case DATUM -> datum(w, i);
       case REDUCE -> reduce(w);
       case UNWRAP -> unwrap.of(w, lastNote(Findings::unwraps));
-      case BAKE -> bake(w);
+      case BAKE -> bake.of(w);
       case SHIP -> ship(w);
     };
   }
@@ -428,60 +430,6 @@ final class Findings {
       }
     }
     return "";
-  }
-
-  private List<Finding> bake(Workpiece w) {
-    if (w.cast() == null || w.cast().uv() == null) {
-      return List.of(
-          finding(
-              Severity.ERROR,
-              AppWords.of("findings.nothing-to-bake-onto"),
-              AppWords.of("findings.the-cast-needs-texture-coordinates"),
-              null,
-              w.cast() == null
-                  ? AppWords.of("common.make-a-cast")
-                  : AppWords.of("common.cut-charts"),
-              w.cast() == null ? Decimate.class : MakeCharts.class));
-    }
-    if (w.maps() == null) {
-      return List.of(
-          finding(
-              Severity.WARN,
-              AppWords.of("findings.no-maps-yet"),
-              AppWords.of("findings.colour-and-detail-are-still"),
-              null,
-              AppWords.of("findings.bake"),
-              BakeMaps.class));
-    }
-    double share = w.maps().missedShare();
-    String text =
-        AppWords.of("findings.of-texels", w.maps().missedCount(), w.maps().covered(), 100 * share);
-    if (share > 0.005) {
-      return List.of(
-          finding(
-              Severity.WARN,
-              AppWords.of("findings.missed-rays"),
-              text,
-              null,
-              AppWords.of("findings.bake-again"),
-              BakeMaps.class));
-    }
-    return List.of(
-        Finding.good(AppWords.of("findings.maps-are-baked"), maps(w) + "."),
-        Finding.good(AppWords.of("findings.hardly-a-ray-missed"), text));
-  }
-
-  private static String maps(Workpiece w) {
-    return w.maps().pictures().entrySet().stream()
-        .sorted(java.util.Map.Entry.comparingByKey())
-        .map(
-            e ->
-                AppWords.of(
-                    "findings.px",
-                    e.getKey().rule().title(),
-                    e.getValue().width(),
-                    e.getValue().height()))
-        .collect(java.util.stream.Collectors.joining("; "));
   }
 
   private List<Finding> ship(Workpiece w) {

@@ -17,13 +17,15 @@ final class Padding {
 
   private final Image.Editor pixels;
   private final int channels;
-  private final int size;
+  private final int width;
+  private final int height;
   private final byte[] known;
 
-  private Padding(Image.Editor pixels, int channels, int size, byte[] known) {
+  private Padding(Image.Editor pixels, int channels, int width, int height, byte[] known) {
     this.pixels = pixels;
     this.channels = channels;
-    this.size = size;
+    this.width = width;
+    this.height = height;
     this.known = known;
   }
 
@@ -31,25 +33,28 @@ final class Padding {
    * @param pixels all tiles its own, see {@link Image#begun}
    * @param kind a picture of the kind that {@code pixels} makes
    * @param covered 1 for the pixels that have a value, by rows
+   * @param whole whether all that is beyond the padding is filled too
    */
-  static void fill(Image.Editor pixels, Image kind, byte[] covered, int padding, Work work) {
-    new Padding(pixels, kind.channels(), kind.width(), covered.clone()).fill(kind, padding, work);
+  static void fill(
+      Image.Editor pixels, Image kind, byte[] covered, int padding, boolean whole, Work work) {
+    new Padding(pixels, kind.channels(), kind.width(), kind.height(), covered.clone())
+        .fill(kind, padding, whole, work);
   }
 
-  private void fill(Image kind, int padding, Work work) {
+  private void fill(Image kind, int padding, boolean whole, Work work) {
     for (int ring = 0; ring < padding; ring++) {
       byte[] before = known.clone();
       AtomicBoolean any = new AtomicBoolean();
       // Known pixels are only read and unknown ones only written: rows do not depend on each other.
       Parallel.range(
-          size,
+          height,
           ROWS,
           work.part(1.0 / padding, CoreWords.of("work.padding")),
           (from, to) -> {
             double[] mean = new double[4];
-            for (int i = from * size; i < to * size; i++) {
-              if (before[i] == 0 && near(before, i % size, i / size, mean)) {
-                pixels.set(i % size, i / size, mean);
+            for (int i = from * width; i < to * width; i++) {
+              if (before[i] == 0 && near(before, i % width, i / width, mean)) {
+                pixels.set(i % width, i / width, mean);
                 known[i] = 1;
                 any.setPlain(true);
               }
@@ -60,7 +65,9 @@ final class Padding {
       }
     }
     work.check();
-    pushPull(kind);
+    if (whole) {
+      pushPull(kind);
+    }
   }
 
   /** The mean of a pixel's known neighbours; whether it has any. */
@@ -72,9 +79,9 @@ final class Padding {
   private boolean mean(byte[] of, int x0, int y0, int side, double[] mean) {
     int n = 0;
     Arrays.fill(mean, 0);
-    for (int v = Math.max(0, y0); v < Math.min(size, y0 + side); v++) {
-      for (int u = Math.max(0, x0); u < Math.min(size, x0 + side); u++) {
-        if (of[v * size + u] != 0) {
+    for (int v = Math.max(0, y0); v < Math.min(height, y0 + side); v++) {
+      for (int u = Math.max(0, x0); u < Math.min(width, x0 + side); u++) {
+        if (of[v * width + u] != 0) {
           for (int c = 0; c < channels; c++) {
             mean[c] += pixels.stored(u, v, c);
           }
@@ -89,32 +96,46 @@ final class Padding {
   }
 
   private void pushPull(Image kind) {
-    if (size == 1) {
+    if (width == 1 && height == 1) {
       return;
     }
-    int half = (size + 1) / 2;
-    byte[] coarseKnown = new byte[half * half];
-    Image.Editor coarse = Image.begun(half, half, channels, kind.sample(), kind.space());
-    Padding next = new Padding(coarse, channels, half, coarseKnown);
-    double[] mean = new double[4];
-    for (int y = 0; y < half; y++) {
-      for (int x = 0; x < half; x++) {
-        if (mean(known, 2 * x, 2 * y, 2, mean)) {
-          coarse.set(x, y, mean);
-          coarseKnown[y * half + x] = 1;
-        }
-      }
-    }
-    next.pushPull(kind);
-    for (int y = 0; y < size; y++) {
-      for (int x = 0; x < size; x++) {
-        if (known[y * size + x] == 0) {
-          for (int c = 0; c < channels; c++) {
-            mean[c] = coarse.stored(x / 2, y / 2, c);
+    int halfWidth = (width + 1) / 2;
+    int halfHeight = (height + 1) / 2;
+    byte[] coarseKnown = new byte[halfWidth * halfHeight];
+    Image.Editor coarse = Image.begun(halfWidth, halfHeight, channels, kind.sample(), kind.space());
+    Padding next = new Padding(coarse, channels, halfWidth, halfHeight, coarseKnown);
+    Parallel.range(
+        halfHeight,
+        ROWS,
+        Work.unwatched(),
+        (from, to) -> {
+          double[] mean = new double[4];
+          for (int y = from; y < to; y++) {
+            for (int x = 0; x < halfWidth; x++) {
+              if (mean(known, 2 * x, 2 * y, 2, mean)) {
+                coarse.set(x, y, mean);
+                coarseKnown[y * halfWidth + x] = 1;
+              }
+            }
           }
-          pixels.set(x, y, mean);
-        }
-      }
-    }
+        });
+    next.pushPull(kind);
+    Parallel.range(
+        height,
+        ROWS,
+        Work.unwatched(),
+        (from, to) -> {
+          double[] mean = new double[4];
+          for (int y = from; y < to; y++) {
+            for (int x = 0; x < width; x++) {
+              if (known[y * width + x] == 0) {
+                for (int c = 0; c < channels; c++) {
+                  mean[c] = coarse.stored(x / 2, y / 2, c);
+                }
+                pixels.set(x, y, mean);
+              }
+            }
+          }
+        });
   }
 }

@@ -296,6 +296,20 @@ public final class Image {
   }
 
   /**
+   * The same of measures: grey from black at the low end to white at the high one, or colours so.
+   */
+  public int shown(float u, float v, float low, float high) {
+    int x = Math.clamp((int) Math.floor(u * width), 0, width - 1);
+    int y = Math.clamp((int) Math.floor((1 - v) * height), 0, height - 1);
+    double[] c = new double[3];
+    for (int k = 0; k < 3; k++) {
+      double share = (stored(x, y, Math.min(k, channels - 1)) - low) / Math.max(1e-30, high - low);
+      c[k] = 255 * Math.clamp(share, 0.0, 1.0);
+    }
+    return Colours.argb(c[0], c[1], c[2]);
+  }
+
+  /**
    * All channels as light at (u, v), bilinear between pixel centres, colours weighted by alpha; v =
    * 0 is the bottom row.
    */

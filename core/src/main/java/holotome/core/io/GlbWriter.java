@@ -41,8 +41,14 @@ public final class GlbWriter {
   private static final int UNSIGNED_INT = 5125;
   private static final int UNSIGNED_BYTE = 5121;
 
-  /** The pictures of a surface; the normal map may be null. */
-  public record Surface(Raster colour, Raster normal) {}
+  /** The pictures of a surface, each null for none; of that of occlusion the red channel counts. */
+  public record Surface(Raster colour, Raster normal, Raster occlusion) {
+    private static final String[] ENDINGS = {"_colour", "_normal", "_occlusion"};
+
+    private Raster[] all() {
+      return new Raster[] {colour, normal, occlusion};
+    }
+  }
 
   /** What some of the triangles are drawn with. */
   private record Primitive(String name, int argb, Surface surface, int[] corners) {}
@@ -180,7 +186,7 @@ public final class GlbWriter {
             new Primitive(
                 of.name().isBlank() ? name : of.name(),
                 picture == null && mesh.colours() == null ? of.argb() : 0xffffffff,
-                picture == null ? null : new Surface(picture, null),
+                picture == null ? null : new Surface(picture, null, null),
                 corners[m]));
       }
     }
@@ -230,8 +236,8 @@ public final class GlbWriter {
       pbr.put("metallicFactor", 0);
       pbr.put("roughnessFactor", 0.8);
       material.put("pbrMetallicRoughness", pbr);
-      for (int i = 0; i < 2 && p.surface != null; i++) {
-        Raster picture = i == 0 ? p.surface.colour() : p.surface.normal();
+      for (int i = 0; p.surface != null && i < p.surface.all().length; i++) {
+        Raster picture = p.surface.all()[i];
         if (picture == null) {
           continue;
         }
@@ -247,13 +253,13 @@ public final class GlbWriter {
                   "mimeType",
                   "image/png",
                   "name",
-                  p.name + (i == 0 ? "_colour" : "_normal")));
+                  p.name + Surface.ENDINGS[i]));
           textures.add(Map.of("source", texture, "sampler", 0));
         }
         if (i == 0) {
           pbr.put("baseColorTexture", Map.of("index", texture));
         } else {
-          material.put("normalTexture", Map.of("index", texture));
+          material.put(i == 1 ? "normalTexture" : "occlusionTexture", Map.of("index", texture));
         }
       }
       Map<String, Object> own = new LinkedHashMap<>(attributes);
@@ -304,7 +310,7 @@ public final class GlbWriter {
     List<Raster> pictures = new ArrayList<>();
     for (Primitive p : primitives) {
       if (p.surface != null) {
-        for (Raster r : new Raster[] {p.surface.colour(), p.surface.normal()}) {
+        for (Raster r : p.surface.all()) {
           if (r != null && pictures.stream().noneMatch(x -> x == r)) {
             pictures.add(r);
           }

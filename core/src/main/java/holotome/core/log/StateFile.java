@@ -5,6 +5,9 @@ import holotome.core.attribute.Attributes;
 import holotome.core.image.Image;
 import holotome.core.image.Raster;
 import holotome.core.map.MapKind;
+import holotome.core.map.Missed;
+import holotome.core.map.MissedPatch;
+import holotome.core.map.Range;
 import holotome.core.mesh.Lineage;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
@@ -129,25 +132,51 @@ final class StateFile {
   }
 
   private static void maps(DataOutputStream out, Maps m) throws IOException {
+    out.writeInt(m.size());
     out.writeInt(m.pictures().size());
     for (Map.Entry<MapKind, Image> e : new EnumMap<>(m.pictures()).entrySet()) {
       out.writeUTF(e.getKey().name());
       image(out, e.getValue());
     }
-    out.writeInt(m.missed().length);
-    out.write(m.missed());
+    out.writeInt(m.ranges().size());
+    for (Map.Entry<MapKind, Range> e : m.ranges().entrySet()) {
+      out.writeUTF(e.getKey().name());
+      out.writeFloat(e.getValue().low());
+      out.writeFloat(e.getValue().high());
+    }
+    image(out, m.missed());
     out.writeInt(m.covered());
     out.writeInt(m.missedCount());
+    out.writeInt(m.patches().size());
+    for (MissedPatch p : m.patches()) {
+      out.writeInt(p.reason().code());
+      out.writeInt(p.texels());
+      out.writeFloat(p.u());
+      out.writeFloat(p.v());
+      out.writeInt(p.triangle());
+    }
   }
 
   private static Maps maps(DataInputStream in) throws IOException {
+    int size = in.readInt();
     Map<MapKind, Image> pictures = new EnumMap<>(MapKind.class);
     for (int n = in.readInt(); n > 0; n--) {
       pictures.put(MapKind.valueOf(in.readUTF()), image(in));
     }
-    byte[] missed = new byte[in.readInt()];
-    in.readFully(missed);
-    return new Maps(pictures, missed, in.readInt(), in.readInt());
+    Map<MapKind, Range> ranges = new EnumMap<>(MapKind.class);
+    for (int n = in.readInt(); n > 0; n--) {
+      ranges.put(MapKind.valueOf(in.readUTF()), new Range(in.readFloat(), in.readFloat()));
+    }
+    Image missed = image(in);
+    int covered = in.readInt();
+    int missedCount = in.readInt();
+    List<MissedPatch> patches = new ArrayList<>();
+    for (int n = in.readInt(); n > 0; n--) {
+      patches.add(
+          new MissedPatch(
+              Missed.of(in.readInt()), in.readInt(), in.readFloat(), in.readFloat(), in.readInt()));
+    }
+    return new Maps(size, pictures, ranges, missed, covered, missedCount, patches);
   }
 
   private static void image(DataOutputStream out, Image m) throws IOException {

@@ -2,23 +2,50 @@ package holotome.core.part;
 
 import holotome.core.image.Image;
 import holotome.core.map.MapKind;
+import holotome.core.map.MissedPatch;
+import holotome.core.map.Range;
+import java.util.List;
 import java.util.Map;
 
 /**
- * The baked pictures of a Cast.
+ * The baked pictures of a Cast. Where its charts lie in several squares of the texture, one picture
+ * covers all of them, from the origin to the right and up.
  *
+ * @param size width and height of one square, in pixels
  * @param pictures one per kind, all of one size
- * @param missed 1 per texel (row 0 at the top) that has surface but found no Scan, 0 else
+ * @param ranges of those pictures that hold measures as they are
+ * @param missed why the rays of a texel did not find the Scan ({@link holotome.core.map.Missed}),
+ *     one channel
  * @param covered texels that have surface
- * @param missedCount of them, those whose rays missed
+ * @param missedCount of them, those without a true value
+ * @param patches where, and why, those of most texels first
  */
-public record Maps(Map<MapKind, Image> pictures, byte[] missed, int covered, int missedCount) {
+public record Maps(
+    int size,
+    Map<MapKind, Image> pictures,
+    Map<MapKind, Range> ranges,
+    Image missed,
+    int covered,
+    int missedCount,
+    List<MissedPatch> patches) {
   public Maps {
     pictures = Map.copyOf(pictures);
+    ranges = Map.copyOf(ranges);
+    patches = List.copyOf(patches);
+  }
+
+  /** How many squares of the texture they cover side by side. */
+  public int columns() {
+    return missed.width() / size;
+  }
+
+  /** How many above one another. */
+  public int rows() {
+    return missed.height() / size;
   }
 
   public long bytes() {
-    return missed.length + pictures.values().stream().mapToLong(Image::bytes).sum();
+    return missed.bytes() + pictures.values().stream().mapToLong(Image::bytes).sum();
   }
 
   public double missedShare() {

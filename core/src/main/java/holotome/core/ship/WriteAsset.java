@@ -10,12 +10,13 @@ import holotome.core.image.Image;
 import holotome.core.image.Raster;
 import holotome.core.io.FrameFile;
 import holotome.core.io.GlbWriter;
+import holotome.core.io.ImageFile;
 import holotome.core.io.MeshWriter;
-import holotome.core.io.Pictures;
 import holotome.core.io.SafeFiles;
 import holotome.core.map.MapKind;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Uv;
 import holotome.core.part.Maps;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
@@ -70,7 +71,16 @@ public record WriteAsset(
             help =
                 "Whether a file beside it carries the frames, for other tools and for reading it back",
             preset = "false")
-        boolean frameFile)
+        boolean frameFile,
+    @Parameter(
+            help =
+                "How maps of lengths, bends and places are written: exr, floats as they are; png or tiff, 16 bits over the range that a note beside them gives",
+            preset = "exr")
+        Measured measured,
+    @Parameter(
+            help = "Where green of tangent-space normals points in the picture; in GLB always up",
+            preset = "up")
+        Green green)
     implements Step {
   private static final String ORIGINAL = "original";
   private static final String WORKING = "working";
@@ -110,8 +120,46 @@ public record WriteAsset(
     LEVEL
   }
 
+  /** How maps of lengths, bends and places are written. */
+  public enum Measured {
+    /** OpenEXR, floats, as they are. */
+    EXR(ImageFile.Format.EXR_FLOAT),
+    /** 16 bits over their range. */
+    PNG(ImageFile.Format.PNG_16),
+    /** The same, as TIFF. */
+    TIFF(ImageFile.Format.TIFF_16);
+
+    private final ImageFile.Format format;
+
+    Measured(ImageFile.Format format) {
+      this.format = format;
+    }
+
+    ImageFile.Format format() {
+      return format;
+    }
+  }
+
+  /** Which way a normal map's green points. */
+  public enum Green {
+    UP,
+    DOWN
+  }
+
   public WriteAsset(Destination for_, String name, Format format, String frame, What what) {
     this(for_, name, format, frame, null, what, 1, false);
+  }
+
+  public WriteAsset(
+      Destination for_,
+      String name,
+      Format format,
+      String frame,
+      AxisPreset axes,
+      What what,
+      int level,
+      boolean frameFile) {
+    this(for_, name, format, frame, axes, what, level, frameFile, Measured.EXR, Green.UP);
   }
 
   public WriteAsset(
@@ -190,7 +238,7 @@ public record WriteAsset(
         out = m.mesh();
         placing = m.placing();
       }
-      write(files, file, out, maps, placing, run.work());
+      write(files, file, out, maps, placing, in.frame(), run.work());
       // One that is there already would tell of the mesh that is replaced.
       if (frameFile || Files.exists(FrameFile.beside(file))) {
         boolean turned = written() == Format.GLB;
@@ -257,29 +305,57 @@ public record WriteAsset(
   }
 
   private void write(
-      SafeFiles files, Path file, Mesh mesh, Maps maps, Similarity placing, Work work) {
-    Raster colour = picture(maps, MapKind.COLOUR);
-    Raster normal = picture(maps, MapKind.NORMAL);
-    if (written() == Format.GLB) {
-      GlbWriter.Surface surface = maps == null ? null : new GlbWriter.Surface(colour, normal);
+      SafeFiles files, Path file, Mesh given, Maps maps, Similarity placing, Frame f, Work work) {
+    boolean isGlb = written() == Format.GLB;
+    boolean isPictured = isGlb || written() == Format.OBJ;
+    Mesh mesh = maps != null && isPictured ? overAllSquares(given, maps) : given;
+    Raster colour = isPictured ? picture(maps, MapKind.COLOUR) : null;
+    Work rest = work.part(0.3, CoreWords.of("work.writing-the-picture"));
+    if (isGlb) {
+      Raster normal = picture(maps, MapKind.NORMAL);
+      Raster occlusion = picture(maps, MapKind.OCCLUSION);
+      GlbWriter.Surface surface =
+          maps == null ? null : new GlbWriter.Surface(colour, normal, occlusion);
       files.add(file, out -> GlbWriter.write(out, mesh, surface, placing, name, work));
-      return;
+    } else {
+      Mesh out =
+          colour == null
+              ? mesh
+              : mesh.withMaterials(null, List.of(new Material(name, 0xffffffff, colour)));
+      // Who cuts faces into triangles along other diagonals sees baked normals askew.
+      boolean hasNormals = maps != null && maps.pictures().containsKey(MapKind.NORMAL);
+      MeshWriter.add(
+          files,
+          file,
+          hasNormals ? out.with(out.attributes().without(Attribute.FACE), out.materials()) : out,
+          placing,
+          work);
     }
-    Mesh out =
-        colour == null
-            ? mesh
-            : mesh.withMaterials(null, List.of(new Material(name, 0xffffffff, colour)));
-    // Who cuts faces into triangles along other diagonals sees baked normals askew.
-    MeshWriter.add(
-        files,
-        file,
-        normal == null ? out : out.with(out.attributes().without(Attribute.FACE), out.materials()),
-        placing,
-        work);
-    if (written() == Format.OBJ && normal != null) {
-      files.add(
-          file.resolveSibling(name + "_normal.png"),
-          stream -> Pictures.writePng(normal, stream, work));
+    if (maps != null && isPictured) {
+      // What the file itself holds, or names, is not written twice.
+      Set<MapKind> within =
+          isGlb
+              ? Set.of(MapKind.COLOUR, MapKind.NORMAL, MapKind.OCCLUSION)
+              : Set.of(MapKind.COLOUR);
+      Similarity place = isGlb ? placing.then(AxisPreset.METRES_Y_UP.fromWork()) : placing;
+      double millimetres = 1000 * f.toWork().scale();
+      new MapFiles(maps, measured, !isGlb && green == Green.DOWN, place, millimetres)
+          .add(files, file, name, within, f.trueSize(), rest);
     }
+  }
+
+  /**
+   * Where the maps cover several squares of the texture in one picture, all of them are its one.
+   */
+  private static Mesh overAllSquares(Mesh mesh, Maps maps) {
+    if (mesh.uv() == null || maps.columns() == 1 && maps.rows() == 1) {
+      return mesh;
+    }
+    float[] uv = mesh.uv().coords().clone();
+    for (int i = 0; i < uv.length; i += 2) {
+      uv[i] /= maps.columns();
+      uv[i + 1] /= maps.rows();
+    }
+    return mesh.withUv(new Uv(uv, mesh.uv().corners()));
   }
 }

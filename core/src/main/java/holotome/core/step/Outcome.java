@@ -40,4 +40,8 @@ public record Outcome(Workpiece work, List<String> stated, Counts counts, int am
   public static Outcome of(Workpiece work, String... notes) {
     return new Outcome(work, List.of(notes));
   }
+
+  public static Outcome of(Workpiece work, List<String> notes) {
+    return new Outcome(work, notes);
+  }
 }

@@ -1,18 +1,17 @@
 package holotome.core.tangent;
 
 import holotome.core.attribute.Attribute;
-import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import java.util.Arrays;
 
 /**
- * A mesh with one vertex per pair of position and texture vertex, as graphics hardware wants it,
+ * A mesh with one vertex per position, texture vertex and tangent, as graphics hardware wants it,
  * with normals and tangents.
  *
  * <p>The same frames serve for baking a normal map and for writing it, so that what is baked is
- * what is shown. Tangents follow Lengyel, "Computing tangent space basis vectors for an arbitrary
- * mesh" (2001), without making them orthogonal to the normal until they are written.
+ * what is shown. Tangents are those of {@link StandardTangents}, and a vertex is parted where the
+ * standard gives it several.
  *
  * @param position vertex of the mesh per split vertex
  * @param texture texture vertex per split vertex; -1 without texture coordinates
@@ -30,7 +29,8 @@ public record SplitMesh(
    */
   public static SplitMesh of(Mesh mesh) {
     Attribute given = mesh.attributes().first(Attribute.Kind.NORMAL, Attribute.Domain.CORNER);
-    return given == null ? smooth(mesh) : parted(mesh, given);
+    SplitMesh split = given == null ? smooth(mesh) : parted(mesh, given);
+    return mesh.uv() == null ? split : split.withTangents(mesh);
   }
 
   /** Parted by texture coordinates and normals. */
@@ -68,11 +68,7 @@ public record SplitMesh(
       System.arraycopy(given.floats(), 3 * normal[i], normals, 3 * i, 3);
     }
     return new SplitMesh(
-        Arrays.copyOf(position, count),
-        Arrays.copyOf(texture, count),
-        corners,
-        normals,
-        uv == null ? null : tangents(mesh, corners, normals));
+        Arrays.copyOf(position, count), Arrays.copyOf(texture, count), corners, normals, null);
   }
 
   /**
@@ -171,57 +167,67 @@ public record SplitMesh(
         normals[3 * i + 2] = 1;
       }
     }
-    float[] tangents = mesh.uv() == null ? null : tangents(mesh, corners, normals);
-    return new SplitMesh(position, texture, corners, normals, tangents);
+    return new SplitMesh(position, texture, corners, normals, null);
   }
 
-  private static float[] tangents(Mesh mesh, int[] corners, float[] normals) {
-    int count = normals.length / 3;
-    double[] sum = new double[6 * count];
-    float[] p = mesh.xyz();
-    float[] uv = mesh.uv().coords();
-    for (int c = 0; c < corners.length; c += 3) {
-      int a = 3 * mesh.triangles()[c];
-      int b = 3 * mesh.triangles()[c + 1];
-      int d = 3 * mesh.triangles()[c + 2];
-      int ua = 2 * mesh.uv().corners()[c];
-      int ub = 2 * mesh.uv().corners()[c + 1];
-      int ud = 2 * mesh.uv().corners()[c + 2];
-      double s1 = uv[ub] - uv[ua];
-      double t1 = uv[ub + 1] - uv[ua + 1];
-      double s2 = uv[ud] - uv[ua];
-      double t2 = uv[ud + 1] - uv[ua + 1];
-      double det = s1 * t2 - s2 * t1;
-      if (det == 0) {
-        continue;
-      }
-      double sign = Math.signum(det);
-      for (int k = 0; k < 3; k++) {
-        double e1 = p[b + k] - p[a + k];
-        double e2 = p[d + k] - p[a + k];
-        // Weighted by area in texture and space alike: det and the edges are left unscaled.
-        double t = sign * (e1 * t2 - e2 * t1);
-        double u = sign * (e2 * s1 - e1 * s2);
-        for (int i = 0; i < 3; i++) {
-          sum[6 * corners[c + i] + k] += t;
-          sum[6 * corners[c + i] + 3 + k] += u;
-        }
-      }
+  /** With tangents, parted where those of one vertex differ. */
+  private SplitMesh withTangents(Mesh mesh) {
+    int[] same = welded(mesh);
+    int[] at = new int[corners.length];
+    for (int c = 0; c < at.length; c++) {
+      at[c] = same[corners[c]];
     }
-    float[] out = new float[4 * count];
-    for (int i = 0; i < count; i++) {
-      double[] n = {normals[3 * i], normals[3 * i + 1], normals[3 * i + 2]};
-      double[] t = {sum[6 * i], sum[6 * i + 1], sum[6 * i + 2]};
-      double[] b = {sum[6 * i + 3], sum[6 * i + 4], sum[6 * i + 5]};
-      t = Vec.unit(Vec.sub(t, Vec.mul(n, Vec.dot(n, t))));
-      if (Vec.length(t) < 0.5) {
-        t = Vec.perpendicular(n);
+    StandardTangents t = new StandardTangents(mesh, at, normals);
+    Further f = parted(t.group);
+    float[] out = new float[4 * f.value.length];
+    for (int v = 0; v < f.value.length; v++) {
+      System.arraycopy(t.tangents, 4 * f.value[v], out, 4 * v, 4);
+    }
+    SplitMesh s = f.split;
+    return new SplitMesh(s.position, s.texture, s.corners, s.normals, out);
+  }
+
+  /** Per vertex, the first that has the same place, normal and texture coordinates. */
+  private int[] welded(Mesh mesh) {
+    int n = position.length;
+    int bits = 33 - Integer.numberOfLeadingZeros(Math.max(1, n));
+    int[] table = new int[1 << bits];
+    int[] out = new int[n];
+    for (int v = 0; v < n; v++) {
+      int slot = hash(mesh, v) >>> 32 - bits;
+      while (table[slot] != 0 && !isSame(mesh, table[slot] - 1, v)) {
+        slot = slot + 1 & table.length - 1;
       }
-      out[4 * i] = (float) t[0];
-      out[4 * i + 1] = (float) t[1];
-      out[4 * i + 2] = (float) t[2];
-      out[4 * i + 3] = Vec.dot(Vec.cross(n, t), b) < 0 ? -1 : 1;
+      if (table[slot] == 0) {
+        table[slot] = v + 1;
+      }
+      out[v] = table[slot] - 1;
     }
     return out;
+  }
+
+  private float value(Mesh mesh, int v, int k) {
+    return k < 3
+        ? mesh.xyz()[3 * position[v] + k]
+        : k < 6 ? normals[3 * v + k - 3] : mesh.uv().coords()[2 * texture[v] + k - 6];
+  }
+
+  private int hash(Mesh mesh, int v) {
+    int h = 1;
+    for (int k = 0; k < 8; k++) {
+      // Both zeros are one number.
+      h = 31 * h + Float.floatToRawIntBits(value(mesh, v, k) + 0f);
+      h *= 0x9e3779b1;
+    }
+    return h;
+  }
+
+  private boolean isSame(Mesh mesh, int v, int w) {
+    for (int k = 0; k < 8; k++) {
+      if (value(mesh, v, k) != value(mesh, w, k)) {
+        return false;
+      }
+    }
+    return true;
   }
 }

@@ -9,6 +9,7 @@ import holotome.core.image.Colours;
 import holotome.core.image.Image;
 import holotome.core.image.Raster;
 import holotome.core.map.MapKind;
+import holotome.core.map.Missed;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
@@ -121,8 +122,8 @@ class BakeTest {
             Shapes.sheet(1, 100), t -> t / 2 / 100 < 50, holotome.core.task.Work.unwatched());
     Maps maps = bake(half, squareCast(), 64, 4);
     assertThat(maps.missedShare()).isBetween(0.48, 0.52);
-    assertThat(maps.missed()[32 * 64 + 60]).isEqualTo((byte) 1);
-    assertThat(maps.missed()[32 * 64 + 4]).isZero();
+    assertThat(maps.missed().stored(60, 32, 0)).isEqualTo(Missed.HOLE.code());
+    assertThat(maps.missed().stored(4, 32, 0)).isZero();
   }
 
   @Test
@@ -151,7 +152,7 @@ class BakeTest {
       byte[] covered = new byte[150 * 150];
       e.set(8, 8, 32, 64, 0.75);
       covered[8 * 150 + 8] = 1;
-      Padding.fill(e, e.done(), covered, 3, Work.unwatched());
+      Padding.fill(e, e.done(), covered, 3, true, Work.unwatched());
       for (int i = 0; i < 150 * 150; i++) {
         for (int c = 0; c < 3; c++) {
           assertThat(e.done().stored(i % 150, i / 150, c)).isEqualTo(e.done().stored(8, 8, c));

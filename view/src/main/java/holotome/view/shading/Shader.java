@@ -5,6 +5,8 @@ import holotome.core.geometry.Vec;
 import holotome.core.image.Colours;
 import holotome.core.image.Image;
 import holotome.core.map.MapKind;
+import holotome.core.map.Missed;
+import holotome.core.map.Range;
 import holotome.core.mesh.Mesh;
 import holotome.core.tangent.SplitMesh;
 import holotome.core.task.Parallel;
@@ -25,6 +27,11 @@ import java.util.BitSet;
 public final class Shader {
   private static final int GRAIN = 8;
   static final int CLAY = 0xffc9c2b6;
+
+  /** Where rays missed, and where they passed another part by. */
+  private static final int LOST = 0xffa63d2f;
+
+  private static final int PASSED_BY = 0xffb7791f;
   static final int INSIDE = 0xff8a6f5c;
   static final int FRONT = 0xff7fb3a6;
   static final int BACK = 0xffd0795f;
@@ -47,6 +54,7 @@ public final class Shader {
   private final Image colourMap;
   private final Image normalMap;
   private final Image mapAlone;
+  private final Range mapRange;
   private final Light light;
   private final boolean hasUv;
   private final Readings readings;
@@ -74,6 +82,7 @@ public final class Shader {
     normalMap = scene.maps() == null ? null : scene.maps().pictures().get(MapKind.NORMAL);
     MapKind alone = scene.subject().alone();
     mapAlone = scene.maps() == null || alone == null ? null : scene.maps().pictures().get(alone);
+    mapRange = mapAlone == null ? null : scene.maps().ranges().get(alone);
     split = scene.look() == Look.BAKED && hasUv && normalMap != null ? prepared.split() : null;
     grid = scene.grid() ? new GroundGrid(camera, buffer.width(), buffer.height(), box) : null;
     light = new Light(camera, scene.place(), scene.setting().brightness());
@@ -433,6 +442,15 @@ public final class Shader {
           + uv[2 * c[3 * t + 2] + 1] * wc;
     }
 
+    /** Where the maps, of one square or of several, have this place. */
+    private float mapU() {
+      return texU() / scene.maps().columns();
+    }
+
+    private float mapV() {
+      return texV() / scene.maps().rows();
+    }
+
     private int checker() {
       if (mesh.uv() == null) {
         return lit(CLAY);
@@ -448,10 +466,12 @@ public final class Shader {
       if (mesh.uv() == null || scene.maps() == null) {
         return lit(CLAY);
       }
-      float u = texU();
-      float v = texV();
+      float u = mapU();
+      float v = mapV();
       if (mapAlone != null) {
-        return mapAlone.shown(u, v);
+        return mapRange == null
+            ? mapAlone.shown(u, v)
+            : mapAlone.shown(u, v, mapRange.low(), mapRange.high());
       }
       if (split != null) {
         mappedNormal(normalMap.shown(u, v));
@@ -475,8 +495,7 @@ public final class Shader {
         tangent[k] = g[4 * a + k] * wa + g[4 * b + k] * wb + g[4 * c + k] * wc;
         normal[k] = n[3 * a + k] * wa + n[3 * b + k] * wb + n[3 * c + k] * wc;
       }
-      tangent = Vec.unit(tangent);
-      normal = Vec.unit(normal);
+      // As long as they come out: the standard of tangent spaces has it so.
       double[] bitangent = Vec.mul(Vec.cross(normal, tangent), g[4 * a + 3]);
       setNormal(
           (float) (tangent[0] * x + bitangent[0] * y + normal[0] * z),
@@ -488,10 +507,11 @@ public final class Shader {
       if (mesh.uv() == null || scene.maps() == null) {
         return lit(CLAY);
       }
-      int size = (int) Math.sqrt(scene.maps().missed().length);
-      int x = Math.clamp((int) (texU() * size), 0, size - 1);
-      int y = Math.clamp((int) ((1 - texV()) * size), 0, size - 1);
-      return scene.maps().missed()[y * size + x] != 0 ? 0xffa63d2f : lit(CLAY);
+      Image missed = scene.maps().missed();
+      int x = Math.clamp((int) (mapU() * missed.width()), 0, missed.width() - 1);
+      int y = Math.clamp((int) ((1 - mapV()) * missed.height()), 0, missed.height() - 1);
+      Missed why = Missed.of((int) missed.stored(x, y, 0));
+      return why == null ? lit(CLAY) : why.isLost() ? LOST : PASSED_BY;
     }
   }
 }

@@ -1,0 +1,207 @@
+package holotome.core.ship;
+
+import holotome.core.geometry.Similarity;
+import holotome.core.image.Image;
+import holotome.core.io.ImageFile;
+import holotome.core.io.SafeFiles;
+import holotome.core.map.MapKind;
+import holotome.core.map.MapRule.Values;
+import holotome.core.map.Range;
+import holotome.core.part.Maps;
+import holotome.core.task.Work;
+import holotome.core.words.CoreWords;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+
+/**
+ * Writes maps as pictures of their own, beside the mesh, and a note of what they hold: whole
+ * numbers as PNG of 8 or 16 bits, measures as floats or as PNG or TIFF of 16 bits from the low end
+ * of their range to the high one.
+ */
+final class MapFiles {
+  private final Maps maps;
+  private final WriteAsset.Measured measured;
+  private final boolean isGreenDown;
+  private final Similarity placing;
+  private final double millimetres;
+
+  /**
+   * @param placing from base coordinates to those of the written file
+   * @param millimetres to a base unit
+   */
+  MapFiles(
+      Maps maps,
+      WriteAsset.Measured measured,
+      boolean isGreenDown,
+      Similarity placing,
+      double millimetres) {
+    this.millimetres = millimetres;
+    this.maps = maps;
+    this.measured = measured;
+    this.isGreenDown = isGreenDown;
+    this.placing = placing;
+  }
+
+  /**
+   * Adds all pictures but some, and the note if there are any.
+   *
+   * @param mesh the file that they belong to
+   * @param isTrueSize whether the size of the work is known
+   */
+  void add(
+      SafeFiles files, Path mesh, String name, Set<MapKind> but, boolean isTrueSize, Work work) {
+    List<MapKind> kinds =
+        maps.pictures().keySet().stream().filter(k -> !but.contains(k)).sorted().toList();
+    if (kinds.isEmpty()) {
+      return;
+    }
+    List<String> lines = new ArrayList<>();
+    lines.add(CoreWords.of("map-files.head", mesh.getFileName(), maps.size()));
+    for (MapKind k : kinds) {
+      ImageFile.Format format = format(k);
+      String file = name + "_" + k.fileName() + "." + format.ending();
+      Work share = work.part(1.0 / kinds.size(), CoreWords.of("work.writing-the-picture"));
+      files.add(mesh.resolveSibling(file), out -> ImageFile.write(made(k), format, 1, out, share));
+      lines.add(file + ": " + said(k));
+    }
+    if (!isTrueSize) {
+      lines.add(CoreWords.of("map-files.size-unknown"));
+    }
+    byte[] note = (String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8);
+    files.add(mesh.resolveSibling(name + "_maps.txt"), out -> out.write(note));
+  }
+
+  private ImageFile.Format format(MapKind k) {
+    return k.rule().values().isMeasured()
+        ? measured.format()
+        : maps.pictures().get(k).sample() == Image.Sample.SHORT
+            ? ImageFile.Format.PNG_16
+            : ImageFile.Format.PNG_8;
+  }
+
+  /** The picture as it is written. */
+  Image made(MapKind k) {
+    Image picture = maps.pictures().get(k);
+    Values values = k.rule().values();
+    if (values.isMeasured()) {
+      return measured == WriteAsset.Measured.EXR
+          ? scaled(picture, values)
+          : overRange(picture, range(k), values);
+    }
+    return isGreenDown && values == Values.TANGENT_DIRECTION ? greenDown(picture) : picture;
+  }
+
+  private Image scaled(Image picture, Values values) {
+    return Image.blank(
+            picture.width(),
+            picture.height(),
+            picture.channels(),
+            Image.Sample.FLOAT,
+            Image.Space.LINEAR)
+        .filled((x, y, v) -> read(picture, values, x, y, v), Work.unwatched());
+  }
+
+  private Image overRange(Image picture, Range r, Values values) {
+    return Image.blank(
+            picture.width(),
+            picture.height(),
+            picture.channels(),
+            Image.Sample.SHORT,
+            Image.Space.LINEAR)
+        .filled(
+            (x, y, v) -> {
+              read(picture, values, x, y, v);
+              for (int c = 0; c < picture.channels(); c++) {
+                v[c] = 65535 * r.share(v[c]);
+              }
+            },
+            Work.unwatched());
+  }
+
+  /** What a pixel holds, in the units written. */
+  private void read(Image picture, Values values, int x, int y, double[] v) {
+    picture.stored(x, y, v);
+    switch (values) {
+      case LENGTH -> v[0] *= millimetres;
+      case BEND -> v[0] /= millimetres;
+      default -> {
+        double[] p = placing.apply(new double[] {v[0], v[1], v[2]});
+        System.arraycopy(p, 0, v, 0, 3);
+      }
+    }
+  }
+
+  /** The range in the units written; of places over all three axes, as they are placed. */
+  private Range range(MapKind k) {
+    Range r = maps.ranges().get(k);
+    double s = millimetres;
+    return switch (k.rule().values()) {
+      case LENGTH -> new Range((float) (r.low() * s), (float) (r.high() * s));
+      case BEND -> new Range((float) (r.low() / s), (float) (r.high() / s));
+      default -> placed(r);
+    };
+  }
+
+  private Range placed(Range r) {
+    double low = Double.POSITIVE_INFINITY;
+    double high = Double.NEGATIVE_INFINITY;
+    for (int corner = 0; corner < 8; corner++) {
+      double[] at = {
+        (corner & 1) == 0 ? r.low() : r.high(),
+        (corner & 2) == 0 ? r.low() : r.high(),
+        (corner & 4) == 0 ? r.low() : r.high()
+      };
+      for (double c : placing.apply(at)) {
+        low = Math.min(low, c);
+        high = Math.max(high, c);
+      }
+    }
+    return new Range((float) low, (float) high);
+  }
+
+  private static Image greenDown(Image picture) {
+    Image to =
+        Image.blank(
+            picture.width(),
+            picture.height(),
+            picture.channels(),
+            picture.sample(),
+            picture.space());
+    return to.filled(
+        (x, y, v) -> {
+          picture.stored(x, y, v);
+          v[1] = picture.sample().one() - v[1];
+        },
+        Work.unwatched());
+  }
+
+  private String said(MapKind k) {
+    return switch (k.rule().values()) {
+      case COLOUR, NUMBER -> CoreWords.of("map-files.colour");
+      case SHARE -> CoreWords.of("map-files.share", maps.pictures().get(k).sample().bytes() * 8);
+      case TANGENT_DIRECTION ->
+          CoreWords.of(isGreenDown ? "map-files.green-down" : "map-files.green-up");
+      case DIRECTION -> CoreWords.of("map-files.direction");
+      case LENGTH -> ranged("map-files.length", k);
+      case PLACE -> ranged("map-files.place", k);
+      case BEND -> ranged("map-files.bend", k);
+    };
+  }
+
+  private String ranged(String key, MapKind k) {
+    Range r = range(k);
+    String what = CoreWords.of(key);
+    return measured == WriteAsset.Measured.EXR
+        ? CoreWords.of("map-files.as-is", what, figure(r.low()), figure(r.high()))
+        : CoreWords.of("map-files.over", what, figure(r.low()), figure(r.high()));
+  }
+
+  /** Files are the same in all languages. */
+  private static String figure(float value) {
+    return String.format(Locale.ROOT, "%.9g", value);
+  }
+}
