@@ -17,10 +17,10 @@ final class ScanRay {
   private static final float SUSPECT = 0.25f;
 
   /** Another place of the Cast is nearer to it than this share of how far off it is. */
-  private static final float NEARER = 0.5f;
+  private static final float NEARER = 0.25f;
 
-  /** And lies so many times as far from this one. */
-  private static final double APART = 1.3;
+  /** And it lies at least so far from this one, beside how high the ray is: no slope beside it. */
+  private static final double APART = 0.9;
 
   private static final int MOST_PASSED = 16;
 
@@ -84,7 +84,6 @@ final class ScanRay {
     if (!cast.closest(x - aim.dx * t, y - aim.dy * t, z - aim.dz * t, NEARER * height)) {
       return false;
     }
-    // The slope beside the place is near too: another one lies farther off than the ray is high.
     int[] tri = castMesh.triangles();
     float[] p = castMesh.xyz();
     float w = 1 - cast.u - cast.v;

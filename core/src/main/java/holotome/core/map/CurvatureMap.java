@@ -8,9 +8,7 @@ import holotome.core.words.CoreWords;
 
 /**
  * How much the Scan bends: above 0 on ridges, below in hollows; one over the radius on a ball. The
- * mean over the edges around a vertex of how much the normal turns along each (the curvature along
- * a direction: do Carmo, "Differential geometry of curves and surfaces", 1976, section 3.2), each
- * edge by the angle it stands for.
+ * mean of both principal curvatures of {@link Bend}.
  */
 final class CurvatureMap extends MapRule {
   private static final int GRAIN = 1 << 13;
@@ -46,19 +44,19 @@ final class CurvatureMap extends MapRule {
         GRAIN,
         Work.unwatched(),
         (from, to) -> {
+          Bend bend = new Bend();
           for (int v = from; v < to; v++) {
-            double sum = 0;
-            double whole = 0;
+            bend.begin(normals, v);
             for (int i = fans.start()[v]; i < fans.start()[v + 1]; i++) {
               int t = 3 * fans.triangles()[i];
               int k = tri[t] == v ? 0 : tri[t + 1] == v ? 1 : 2;
               int a = tri[t + (k + 1) % 3];
               int b = tri[t + (k + 2) % 3];
               double angle = angle(scan.xyz(), v, a, b);
-              sum += angle * (along(scan.xyz(), normals, v, a) + along(scan.xyz(), normals, v, b));
-              whole += 2 * angle;
+              bend.add(scan.xyz(), normals, v, a, angle);
+              bend.add(scan.xyz(), normals, v, b, angle);
             }
-            out[v] = whole > 0 ? (float) (sum / whole) : 0;
+            out[v] = (float) bend.mean();
           }
         });
     return out;
@@ -77,17 +75,5 @@ final class CurvatureMap extends MapRule {
     }
     double l = Math.sqrt(aa * bb);
     return l > 0 ? Math.acos(Math.clamp(dot / l, -1.0, 1.0)) : 0;
-  }
-
-  /** How much the normal turns from one vertex to the next, for the length of the way. */
-  private static double along(float[] p, float[] n, int v, int w) {
-    double turned = 0;
-    double square = 0;
-    for (int k = 0; k < 3; k++) {
-      double d = (double) p[3 * w + k] - p[3 * v + k];
-      turned += d * (n[3 * w + k] - n[3 * v + k]);
-      square += d * d;
-    }
-    return square > 0 ? turned / square : 0;
   }
 }

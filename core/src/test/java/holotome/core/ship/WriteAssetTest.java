@@ -16,6 +16,7 @@ import holotome.core.datum.Turn;
 import holotome.core.frame.Frame;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Placing;
+import holotome.core.image.Image;
 import holotome.core.image.Raster;
 import holotome.core.io.MeshReader;
 import holotome.core.io.Pictures;
@@ -150,6 +151,82 @@ class WriteAssetTest {
         .isEqualTo(w.maps().pictures().get(MapKind.COLOUR).raster().pixels());
     assertThat(Pictures.read(dir.resolve("ball_normal.png")).pixels())
         .isEqualTo(w.maps().pictures().get(MapKind.NORMAL).raster().pixels());
+  }
+
+  private static Workpiece manyMaps() {
+    List<MapKind> kinds =
+        List.of(
+            MapKind.COLOUR, MapKind.NORMAL, MapKind.OCCLUSION, MapKind.HEIGHT, MapKind.POSITION);
+    return new BakeMaps(kinds, 64, 4, 8).apply(work(), Run.unwatched()).work();
+  }
+
+  private static WriteAsset with(
+      WriteAsset.Destination d, WriteAsset.Measured measured, WriteAsset.Green green) {
+    return new WriteAsset(
+        d, "ball", null, null, null, WriteAsset.What.CAST, 1, false, measured, green);
+  }
+
+  /** A unit of the capture is 25 mm; read back by npm pngjs and parse-exr. */
+  @Test
+  void heightsAreWrittenInMillimetres() throws Exception {
+    Workpiece w = manyMaps();
+    Image height = w.maps().pictures().get(MapKind.HEIGHT);
+    write(w, with(WriteAsset.Destination.RENDER, WriteAsset.Measured.PNG, WriteAsset.Green.UP));
+    String note = Files.readString(dir.resolve("ball_maps.txt"));
+    java.util.regex.Matcher range =
+        java.util.regex.Pattern.compile(
+                "ball_height.png: millimetres, 16 bits from (\\S+) \\(0\\) to (\\S+) ")
+            .matcher(note);
+    assertThat(range.find()).as(note).isTrue();
+    double low = Double.parseDouble(range.group(1));
+    double high = Double.parseDouble(range.group(2));
+    assertThat(high).isCloseTo(25.0 * w.maps().ranges().get(MapKind.HEIGHT).high(), within(1e-5));
+    List<String> png = read("ball_height.png");
+    write(w, with(WriteAsset.Destination.RENDER, WriteAsset.Measured.EXR, WriteAsset.Green.UP));
+    List<String> exr = read("ball_height.exr");
+    for (int i = 0; i < 64 * 64; i++) {
+      double truth = 25 * height.value(i % 64, i / 64, 0);
+      double whole = Double.parseDouble(png.get(i).split(" ")[0]);
+      assertThat(low + whole / 65535 * (high - low)).isCloseTo(truth, within((high - low) / 60000));
+      assertThat(Double.parseDouble(exr.get(i).split(" ")[0])).isCloseTo(truth, within(1e-6));
+    }
+  }
+
+  /** The pixels of a picture, a line each, as the independent reader prints them. */
+  private List<String> read(String name) throws Exception {
+    Datasets.file("pictures");
+    Process p =
+        new ProcessBuilder(
+                "node", Datasets.script("read-picture").toString(), dir.resolve(name).toString())
+            .redirectErrorStream(true)
+            .start();
+    String said = new String(p.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(p.waitFor()).as(said).isZero();
+    List<String> lines = said.lines().toList();
+    return lines.subList(lines.size() - 64 * 64, lines.size());
+  }
+
+  @Test
+  void greenPointsDownWhereThatIsAskedFor() throws IOException {
+    Workpiece w = manyMaps();
+    write(w, with(WriteAsset.Destination.RENDER, WriteAsset.Measured.EXR, WriteAsset.Green.DOWN));
+    int[] pixels = Pictures.read(dir.resolve("ball_normal.png")).pixels();
+    Image up = w.maps().pictures().get(MapKind.NORMAL);
+    for (int i = 0; i < pixels.length; i++) {
+      assertThat(pixels[i]).isEqualTo(up.argb(i % 64, i / 64) ^ 0xff00);
+    }
+    assertThat(Files.readString(dir.resolve("ball_maps.txt"))).contains("green down");
+  }
+
+  @Test
+  void glbHoldsOcclusionAndTheRestLiesBesideIt() throws Exception {
+    Path file = write(manyMaps(), to(WriteAsset.Destination.ENGINE));
+    assertValid(file);
+    String text = Files.readString(file, StandardCharsets.ISO_8859_1);
+    assertThat(text).contains("occlusionTexture");
+    assertThat(dir.resolve("ball_occlusion.png")).doesNotExist();
+    assertThat(dir.resolve("ball_height.exr")).exists();
+    assertThat(dir.resolve("ball_position.exr")).exists();
   }
 
   @Test
