@@ -26,12 +26,13 @@ final class BakeBench {
 
   /**
    * @param which triangle counts of the demo scan, then pixels of the pictures' side, in any order:
-   *     what is above 20,000 is a count
+   *     what is above 20,000 is a count; "together" leaves out the maps alone
    */
   static void run(List<String> which) throws Exception {
     List<Integer> counts = new ArrayList<>();
     List<Integer> sizes = new ArrayList<>();
-    for (String n : which) {
+    boolean isTogether = which.contains("together");
+    for (String n : which.stream().filter(n -> !n.equals("together")).toList()) {
       int number = Integer.parseInt(n);
       (number > CAST ? counts : sizes).add(number);
     }
@@ -49,7 +50,7 @@ final class BakeBench {
       work = new MakeCharts(4096, 8, 1.1, 0, 180).apply(work, Run.unwatched()).work();
       for (int size : sizes) {
         row(table, work, size, THREE);
-        for (MapKind k : List.of(MapKind.COLOUR, MapKind.NORMAL, MapKind.OCCLUSION)) {
+        for (MapKind k : isTogether ? List.<MapKind>of() : THREE) {
           row(table, work, size, List.of(k));
         }
       }

@@ -9,9 +9,12 @@ import holotome.app.tool.Marks;
 import holotome.app.words.AppWords;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Similarity;
+import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
+import holotome.core.part.GrowingMaps;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
+import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import holotome.core.unit.RoundLength;
 import holotome.view.Renderer;
@@ -25,6 +28,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.IntConsumer;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.MouseButton;
@@ -32,6 +38,7 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
+import javafx.util.Duration;
 
 /**
  * The flat pane: the charts of the Cast in the texture square, in the look of the space pane as far
@@ -51,6 +58,9 @@ public final class FlatPane extends PicturePane implements FlatPort {
     0, 0, 0, 1, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 0,
   };
 
+  /** How often what is being baked is shown anew, in milliseconds. */
+  private static final double FOLLOWED = 400;
+
   private final Session session;
   private final ViewSettings settings;
   private final Navigation navigation = new Navigation(new Ground(), this, false);
@@ -65,6 +75,8 @@ public final class FlatPane extends PicturePane implements FlatPort {
   /** Whether the user came closer: then it stays there when the pane is made larger. */
   private boolean placed;
 
+  private boolean isFollowing;
+
   FlatPane(Session session, ViewSettings settings) {
     super(new Renderer(), f -> {});
     this.session = session;
@@ -76,6 +88,9 @@ public final class FlatPane extends PicturePane implements FlatPort {
     addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
     addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
     addEventHandler(ScrollEvent.SCROLL, this::scrolled);
+    Timeline tick = new Timeline(new KeyFrame(Duration.millis(FOLLOWED), e -> follow()));
+    tick.setCycleCount(Animation.INDEFINITE);
+    tick.play();
   }
 
   /** What the navigation moves over: the square. */
@@ -216,7 +231,26 @@ public final class FlatPane extends PicturePane implements FlatPort {
     }
   }
 
+  /** What is being baked onto the Cast that is shown; null for nothing. */
+  private Maps growing() {
+    Work work = session.jobs().running();
+    boolean isOurs = work != null && work.offered() instanceof GrowingMaps g && g.cast() == mesh();
+    return isOurs ? ((GrowingMaps) work.offered()).maps() : null;
+  }
+
+  /** Shows what has come since, as long as something is being baked. */
+  private void follow() {
+    Maps now = growing();
+    if (now != null || isFollowing) {
+      isFollowing = now != null;
+      draw(false);
+    }
+  }
+
   private Look look() {
+    if (growing() != null) {
+      return Look.BAKED;
+    }
     Workpiece w = session.shown();
     Look space = settings.look(w, w.current());
     boolean isFlat = space.needsUv() || space == Look.IMPORTANCE;
@@ -225,7 +259,9 @@ public final class FlatPane extends PicturePane implements FlatPort {
 
   private Scene scene() {
     Workpiece w = session.shown();
-    Maps maps = w.maps();
+    Maps growing = growing();
+    // Another one each time: what is in it has changed.
+    Maps maps = growing == null ? w.maps() : growing.alike();
     MeshLayer charts =
         new MeshLayer(
             shown.charts().flat(),
@@ -233,13 +269,20 @@ public final class FlatPane extends PicturePane implements FlatPort {
             look(),
             session.charts().of(w.current()),
             maps,
-            settings.map(w),
+            growing == null ? settings.map(w) : alone(growing),
             settings.figures().readings(w.current(), look()),
             1);
     List<Layer> over = new ArrayList<>();
     over.add(new LineLayer(RIM, INK, 1.4f, Layer.Hidden.SHOWN));
     over.add(new LineLayer(shown.outlines().ends(), INK, 0.9f, Layer.Hidden.SHOWN));
     return new Scene(charts, over, false, settings.setting().withClip(null));
+  }
+
+  /** Normals alone show no colour: then the map itself is shown, as it is. */
+  private static MapKind alone(Maps growing) {
+    return growing.pictures().containsKey(MapKind.COLOUR)
+        ? MapKind.COLOUR
+        : growing.pictures().keySet().stream().sorted().findFirst().orElse(null);
   }
 
   @Override

@@ -3,7 +3,6 @@ package holotome.app.tool;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
-import holotome.core.bake.BakeMaps;
 import holotome.core.datum.DeclareUnit;
 import holotome.core.datum.Front;
 import holotome.core.datum.KeepFrame;
@@ -154,7 +153,7 @@ public final class Tools {
     add(KeepFrame.class, new FrameTool(session));
     new ReduceTools(session).all().forEach(this::add);
     new UnwrapTools(session).all().forEach(this::add);
-    add(BakeMaps.class, new BakeTool(session));
+    new BakeTools(session).all().forEach(this::add);
     StepTool[] ship = new StepTool[1];
     ship[0] =
         new WriteTool(

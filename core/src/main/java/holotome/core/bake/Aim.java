@@ -60,8 +60,8 @@ final class Aim {
     this.ground = ground;
     p = ground.cast.xyz();
     tri = ground.cast.triangles();
-    uv = ground.cast.uv().coords();
-    corners = ground.cast.uv().corners();
+    uv = ground.cast.uv() == null ? null : ground.cast.uv().coords();
+    corners = ground.cast.uv() == null ? null : ground.cast.uv().corners();
   }
 
   private void take(int t) {
@@ -116,6 +116,18 @@ final class Aim {
       }
       default -> run(ground.axis[0], ground.axis[1], ground.axis[2]);
     }
+  }
+
+  /** Aims from a vertex, along its normal; the frame is left as it is. */
+  void atVertex(int v, Hit hit) {
+    hit.castX = p[3 * v];
+    hit.castY = p[3 * v + 1];
+    hit.castZ = p[3 * v + 2];
+    out = ground.out[v];
+    flat[0] = 0;
+    flat[1] = 0;
+    flat[2] = 1;
+    run(ground.smooth[3 * v], ground.smooth[3 * v + 1], ground.smooth[3 * v + 2]);
   }
 
   private void run(double x, double y, double z) {

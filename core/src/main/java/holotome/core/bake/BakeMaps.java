@@ -29,7 +29,7 @@ import java.util.Set;
     title = "Bake",
     help =
         "Takes colour and surface detail from the Scan into pictures for the Cast, by rays from the Cast.",
-    reads = {"scan", "cast"},
+    reads = {"scan", "cast", "frame"},
     writes = {"maps"})
 public record BakeMaps(
     @Parameter(help = "Which pictures", preset = "colour, normal") List<MapKind> maps,
@@ -100,7 +100,8 @@ public record BakeMaps(
             when = "maps=mask")
         String mask)
     implements Step {
-  private static final double USUAL_REACH = 0.1;
+  /** How far maps look where nothing is said, as a share of the Scan's diagonal. */
+  static final double USUAL_SIGHT = 0.1;
 
   /** From here on one mesh is so much larger than the other that they are hardly of one place. */
   private static final double OTHER_SIZE = 5;
@@ -151,8 +152,8 @@ public record BakeMaps(
   @Override
   public Set<Part<?>> reads() {
     Set<Part<?>> out = new HashSet<>(Step.super.reads());
-    if (cage != null || sight != null || along.axis() != null) {
-      out.add(Part.FRAME);
+    if (cage == null && sight == null && along.axis() == null) {
+      out.remove(Part.FRAME);
     }
     return out;
   }
@@ -183,7 +184,7 @@ public record BakeMaps(
   private Baking.Settings settings(Workpiece in) {
     double far =
         sight == null
-            ? USUAL_REACH * in.scan().bounds().diagonal()
+            ? USUAL_SIGHT * in.scan().bounds().diagonal()
             : in.frame().toBaseLength(sight.metres());
     return new Baking.Settings(
         maps,

@@ -8,6 +8,7 @@ import holotome.core.map.MapSource;
 import holotome.core.map.Range;
 import holotome.core.map.SkyRays;
 import holotome.core.mesh.Mesh;
+import holotome.core.part.GrowingMaps;
 import holotome.core.part.Maps;
 import holotome.core.spatial.Bvh;
 import holotome.core.task.Failure;
@@ -146,6 +147,7 @@ final class Baking {
     Supplier<RimVertices> rims = new Once<>(() -> new RimVertices(scan));
     double gap = GAP * cast.bounds().diagonal();
     Queue<TexelBlock> idle = new ConcurrentLinkedQueue<>();
+    work.offer(new GrowingMaps(cast, growing(pictures, missed)));
     int per = Image.TILE / block;
     int across = (blocks.across() + per - 1) / per;
     int down = (blocks.down() + per - 1) / per;
@@ -202,6 +204,15 @@ final class Baking {
         idle.stream().mapToInt(b -> b.missedCount).sum(),
         new MissedPatches(missed.done())
             .found(size, rows, (u, v) -> blocks.triangleAt(cast, size, rows, block, u, v)));
+  }
+
+  /** The pictures as they are, to be looked at while texels are still to come. */
+  private Maps growing(List<Image.Editor> pictures, Image.Editor missed) {
+    Map<MapKind, Image> now = new EnumMap<>(MapKind.class);
+    for (int k = 0; k < kinds.size(); k++) {
+      now.put(kinds.get(k), pictures.get(k).done());
+    }
+    return new Maps(settings.size, now, Map.of(), missed.done(), 0, 0, List.of());
   }
 
   private float[] cage(Bvh index, Work work) {

@@ -233,8 +233,8 @@ public final class Image {
     return space == Space.LINEAR || isAlpha(channel) ? v : LinearLight.of(v);
   }
 
-  /** Light as a stored value, rounded and held within what can be stored. */
-  double ofLight(double light, int channel) {
+  /** Light as a stored value, not yet rounded. */
+  public double storedOfLight(double light, int channel) {
     boolean coded = space == Space.SRGB && !isAlpha(channel);
     return (coded ? LinearLight.stored(light) : light) * sample.one;
   }
@@ -384,7 +384,7 @@ public final class Image {
     }
     for (int c = 0; c < channels; c++) {
       double mean = isAlpha(c) ? out[c] / area : solid > 0 ? out[c] / solid : 0;
-      out[c] = ofLight(mean, c);
+      out[c] = storedOfLight(mean, c);
     }
   }
 
@@ -411,7 +411,7 @@ public final class Image {
             out[c] =
                 otherSpace == space
                     ? value(x, y, c) * otherSample.one
-                    : to.ofLight(light(x, y, c), c);
+                    : to.storedOfLight(light(x, y, c), c);
           }
         },
         work);

@@ -1,6 +1,9 @@
 package holotome.core.log;
 
 import holotome.core.bake.BakeMaps;
+import holotome.core.bake.BakeVertices;
+import holotome.core.bake.EvenLight;
+import holotome.core.bake.SetTone;
 import holotome.core.datum.DeclareUnit;
 import holotome.core.datum.Front;
 import holotome.core.datum.KeepFrame;
@@ -117,6 +120,9 @@ public final class Catalogue {
               ProjectCharts.class,
               StraightenCharts.class,
               BakeMaps.class,
+              BakeVertices.class,
+              EvenLight.class,
+              SetTone.class,
               WriteAsset.class)
           .map(StepKind::of)
           .toList();

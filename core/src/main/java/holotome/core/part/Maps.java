@@ -2,8 +2,12 @@ package holotome.core.part;
 
 import holotome.core.image.Image;
 import holotome.core.map.MapKind;
+import holotome.core.map.MapRule.Values;
 import holotome.core.map.MissedPatch;
 import holotome.core.map.Range;
+import holotome.core.map.Smaller;
+import holotome.core.task.Work;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 
@@ -32,6 +36,33 @@ public record Maps(
     pictures = Map.copyOf(pictures);
     ranges = Map.copyOf(ranges);
     patches = List.copyOf(patches);
+  }
+
+  /** The same with another picture of a kind. */
+  public Maps with(MapKind kind, Image picture) {
+    Map<MapKind, Image> all = new EnumMap<>(pictures);
+    all.put(kind, picture);
+    return new Maps(size, all, ranges, missed, covered, missedCount, patches);
+  }
+
+  /** Another one with the same pictures. */
+  public Maps alike() {
+    return new Maps(size, pictures, ranges, missed, covered, missedCount, patches);
+  }
+
+  /** All pictures halved, each by its own rule, until a square has no more pixels to its side. */
+  public Maps upTo(int pixels, Work work) {
+    if (size <= pixels) {
+      return this;
+    }
+    Map<MapKind, Image> all = new EnumMap<>(MapKind.class);
+    int most = pixels * Math.max(columns(), rows());
+    for (Map.Entry<MapKind, Image> e : pictures.entrySet()) {
+      all.put(e.getKey(), Smaller.upTo(e.getValue(), e.getKey().rule().values(), most, work));
+    }
+    Image less = Smaller.upTo(missed, Values.NUMBER, most, work);
+    int side = less.width() / columns();
+    return new Maps(side, all, ranges, less, covered, missedCount, patches);
   }
 
   /** How many squares of the texture they cover side by side. */

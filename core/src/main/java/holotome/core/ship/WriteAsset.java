@@ -80,7 +80,15 @@ public record WriteAsset(
     @Parameter(
             help = "Where green of tangent-space normals points in the picture; in GLB always up",
             preset = "up")
-        Green green)
+        Green green,
+    @Parameter(
+            help =
+                "Pictures have at most so many pixels to a side, halved from those that were baked",
+            unit = "px",
+            min = 16,
+            max = 16384,
+            optional = true)
+        Integer pixels)
     implements Step {
   private static final String ORIGINAL = "original";
   private static final String WORKING = "working";
@@ -159,7 +167,7 @@ public record WriteAsset(
       What what,
       int level,
       boolean frameFile) {
-    this(for_, name, format, frame, axes, what, level, frameFile, Measured.EXR, Green.UP);
+    this(for_, name, format, frame, axes, what, level, frameFile, Measured.EXR, Green.UP, null);
   }
 
   public WriteAsset(
@@ -225,6 +233,9 @@ public record WriteAsset(
     // Levels of a Cast with charts lie in the texture square where it does: its maps are theirs.
     boolean isMapped = mesh == in.cast() || what == What.LEVEL && mesh.uv() != null;
     Maps maps = isMapped ? in.maps() : null;
+    if (maps != null && pixels != null) {
+      maps = maps.upTo(pixels, run.work());
+    }
     Target target = target(in.frame());
     if (written() == Format.GLB && (target.frame != null || axes != null)) {
       throw Failure.cannot(CoreWords.of("write-asset.glb-holds-metres-with-y"));

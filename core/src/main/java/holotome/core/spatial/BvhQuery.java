@@ -178,6 +178,10 @@ public final class BvhQuery {
     int ref = 0;
     while (true) {
       if (ref >= 0) {
+        // Fetched with the boxes, not after them: of the first child there always is one.
+        if (bvh.children[Bvh.WIDE * ref] == Bvh.NONE) {
+          return false;
+        }
         int hits = lanes.boxes(this, ref, end);
         while (hits != 0) {
           stack[top++] = bvh.children[Bvh.WIDE * ref + Integer.numberOfTrailingZeros(hits)];

@@ -18,6 +18,7 @@ public final class Work {
   private final long started = System.nanoTime();
   private volatile boolean cancelled;
   private volatile String label = "";
+  private volatile Object offered;
 
   public Work() {
     this(null, 1);
@@ -44,6 +45,22 @@ public final class Work {
     for (Work w = this; w != null; w = w.parent) {
       w.label = text;
     }
+  }
+
+  /**
+   * Lets the watcher look at what is being made, while it is being made.
+   *
+   * @param made may change until the work is done
+   */
+  public void offer(Object made) {
+    for (Work w = this; w != null; w = w.parent) {
+      w.offered = made;
+    }
+  }
+
+  /** What there is to look at meanwhile; null for nothing. */
+  public Object offered() {
+    return offered;
   }
 
   /** Adds a share (0 to 1) of this work to what is done; throws if the work was cancelled. */

@@ -318,4 +318,53 @@ class MapTruthTest {
     assertThat(n[0]).isLessThan(0.002);
     assertThat(n[1]).isLessThan(0.01);
   }
+
+  /** Beside the wall of the corner above, at the vertices of a grid. */
+  @Test
+  void whatVerticesGetIsTheSame() {
+    float[] wall = {0, -500, 0, 0, 500, 0, 0, 500, 1, 0, -500, 1};
+    Mesh scan = Shapes.together(square(0, -2, 0, 4), new Mesh(wall, new int[] {0, 1, 2, 0, 2, 3}));
+    Mesh grid = Shapes.moved(Shapes.sheet(1, 10), 0.05, -0.5, 0);
+    int[] colours = new int[scan.vertexCount()];
+    java.util.Arrays.fill(colours, 0xff804020);
+    Frame frame = Frame.PLAIN.withTrueSize();
+    Workpiece in =
+        Workpiece.of(new Mesh(scan.xyz(), scan.triangles(), colours), frame).withCast(grid);
+    BakeVertices step =
+        new BakeVertices(
+            List.of(MapKind.OCCLUSION, MapKind.COLOUR),
+            BakeVertices.From.SCAN,
+            new Length(2000),
+            1024);
+    Mesh out = step.apply(in, Run.unwatched()).work().cast();
+    float[] open = out.attributes().named("occlusion").floats();
+    for (int v = 0; v < out.vertexCount(); v++) {
+      double x = out.xyz()[3 * v];
+      assertThat((double) open[v]).isCloseTo(1 - (1 - x / Math.hypot(x, 1)) / 2, within(0.01));
+      assertThat(out.colours()[v]).isEqualTo(0xff804020);
+    }
+  }
+
+  @Test
+  void verticesTakeFromThePicturesWhatTheScanHasThere() {
+    Mesh ball = Shapes.coloured(Shapes.sphere(0.5, 6));
+    Mesh cast = triangleByTriangle(Shapes.sphere(0.5, 1));
+    BakeMaps bake = new BakeMaps(List.of(MapKind.COLOUR), 256, 4, 8);
+    Workpiece w =
+        bake.apply(Workpiece.of(ball, Frame.PLAIN).withCast(cast), Run.unwatched()).work();
+    int[] a = taken(w, BakeVertices.From.SCAN);
+    int[] b = taken(w, BakeVertices.From.MAPS);
+    for (int v = 0; v < a.length; v++) {
+      for (int shift = 0; shift < 24; shift += 8) {
+        assertThat(a[v] >> shift & 255).isCloseTo(b[v] >> shift & 255, within(12));
+      }
+    }
+  }
+
+  private static int[] taken(Workpiece w, BakeVertices.From from) {
+    Workpiece out =
+        new BakeVertices(List.of(MapKind.COLOUR), from, null, 16).apply(w, Run.unwatched()).work();
+    assertThat(out.maps()).isSameAs(w.maps());
+    return out.cast().colours();
+  }
 }

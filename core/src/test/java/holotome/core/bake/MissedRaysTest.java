@@ -298,4 +298,42 @@ class MissedRaysTest {
     work.cancel();
     watch.join();
   }
+
+  /** Texels that come while it goes on are those that are there in the end. */
+  @Test
+  void thePictureFillsInWhileItRuns() throws Exception {
+    Mesh scan = Shapes.coloured(Shapes.sheet(1, 200));
+    Mesh cast = square(0);
+    Workpiece in = Workpiece.of(scan, Frame.PLAIN).withCast(cast);
+    BakeMaps step = new BakeMaps(List.of(MapKind.COLOUR), 512, 36, 8);
+    Work work = new Work();
+    int[] seen = new int[512 * 512];
+    int[] some = {0};
+    Thread watch =
+        Thread.ofPlatform()
+            .start(
+                () -> {
+                  while (work.fraction() < 0.5 && !work.isCancelled()) {
+                    Thread.onSpinWait();
+                  }
+                  if (work.offered() instanceof holotome.core.part.GrowingMaps g
+                      && g.cast() == cast) {
+                    Image now = g.maps().pictures().get(MapKind.COLOUR);
+                    for (int i = 0; i < seen.length; i++) {
+                      seen[i] = now.argb(i % 512, i / 512);
+                      some[0] += (seen[i] & 0xffffff) != 0 ? 1 : 0;
+                    }
+                  }
+                });
+    Image done = step.apply(in, Run.of(work)).work().maps().pictures().get(MapKind.COLOUR);
+    work.cancel();
+    watch.join();
+    assertThat(some[0]).isBetween(seen.length / 10, seen.length - 1);
+    int same = 0;
+    for (int i = 0; i < seen.length; i++) {
+      same += (seen[i] & 0xffffff) != 0 && seen[i] == done.argb(i % 512, i / 512) ? 1 : 0;
+    }
+    // Those that were read while they were written may be half of it.
+    assertThat(same).isGreaterThan(some[0] * 99 / 100);
+  }
 }

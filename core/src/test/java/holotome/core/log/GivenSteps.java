@@ -36,6 +36,30 @@ final class GivenSteps {
   private static final Map<String, Object> CHARTS = Map.of("do", "unwrap.charts", "size", 256);
   private static final Map<String, Object> BAKED =
       Map.of("do", "bake.maps", "size", 256, "samples", 4);
+  private static final Map<String, Object> ALL_MAPS =
+      Map.of(
+          "do",
+          "bake.maps",
+          "size",
+          128,
+          "filter",
+          "sharp",
+          "sight",
+          "20 cm",
+          "maps",
+          List.of(
+              "colour",
+              "normal",
+              "object-normal",
+              "occlusion",
+              "bent-normal",
+              "height",
+              "curvature",
+              "thickness",
+              "position",
+              "facing",
+              "distance",
+              "island"));
   private static final Map<String, Object> FENCE =
       Map.of(
           "view",
@@ -335,6 +359,14 @@ final class GivenSteps {
                 "same"),
             List.of(CAST, CHARTS)),
         given(BAKED, List.of(CAST, CHARTS)),
+        given(ALL_MAPS, List.of(CAST, CHARTS)),
+        given(
+            Map.of("do", "bake.vertices", "maps", List.of("colour", "occlusion", "curvature")),
+            List.of(CAST)),
+        given(Map.of("do", "bake.even-light"), List.of(CAST, CHARTS, ALL_MAPS)),
+        given(
+            Map.of("do", "bake.tone", "exposure", 0.5, "grey", List.of(90, 80, 70), "sharpen", 50),
+            List.of(CAST, CHARTS, BAKED)),
         given(
             Map.of("do", "ship.write", "for", "engine", "name", "a"), List.of(CAST, CHARTS, BAKED)),
         given(

@@ -163,7 +163,7 @@ class WriteAssetTest {
   private static WriteAsset with(
       WriteAsset.Destination d, WriteAsset.Measured measured, WriteAsset.Green green) {
     return new WriteAsset(
-        d, "ball", null, null, null, WriteAsset.What.CAST, 1, false, measured, green);
+        d, "ball", null, null, null, WriteAsset.What.CAST, 1, false, measured, green, null);
   }
 
   /** A unit of the capture is 25 mm; read back by npm pngjs and parse-exr. */
@@ -216,6 +216,36 @@ class WriteAssetTest {
       assertThat(pixels[i]).isEqualTo(up.argb(i % 64, i / 64) ^ 0xff00);
     }
     assertThat(Files.readString(dir.resolve("ball_maps.txt"))).contains("green down");
+  }
+
+  @Test
+  void picturesAreHalvedForTheWeb() throws Exception {
+    Workpiece w = manyMaps();
+    WriteAsset small =
+        new WriteAsset(
+            WriteAsset.Destination.RENDER,
+            "ball",
+            null,
+            null,
+            null,
+            WriteAsset.What.CAST,
+            1,
+            false,
+            WriteAsset.Measured.EXR,
+            WriteAsset.Green.UP,
+            20);
+    write(w, small);
+    var normal = Pictures.read(dir.resolve("ball_normal.png"));
+    assertThat(normal.width()).isEqualTo(16);
+    for (int p : normal.pixels()) {
+      double x = (p >> 16 & 255) / 127.5 - 1;
+      double y = (p >> 8 & 255) / 127.5 - 1;
+      double z = (p & 255) / 127.5 - 1;
+      assertThat(Math.sqrt(x * x + y * y + z * z)).isCloseTo(1, within(0.01));
+    }
+    assertThat(Files.readString(dir.resolve("ball_maps.txt"))).contains("16 px");
+    // What was baked is as it was.
+    assertThat(w.maps().size()).isEqualTo(64);
   }
 
   @Test

@@ -1,0 +1,143 @@
+package holotome.app.tool;
+
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
+import holotome.core.bake.SetTone;
+import holotome.core.geometry.Vec;
+import holotome.core.image.Image;
+import holotome.core.image.LinearLight;
+import holotome.core.map.MapKind;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Maps;
+import holotome.core.part.Workpiece;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Label;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.VBox;
+
+/** Sets the tone of the colour map; a click in either pane says what is to be grey. */
+final class ToneTool extends StepTool implements FlatTool {
+  /** The colour is the mean of so many texels to each side of the one that is clicked. */
+  private static final int AROUND = 2;
+
+  private final Label hint = new Label(AppWords.of("tone-tool.click"));
+
+  ToneTool(Session session) {
+    super(
+        session,
+        SetTone.class,
+        Stage.BAKE,
+        true,
+        Map.of(),
+        (s, t) -> AppWords.of("tone-tool.set"),
+        w -> List.of());
+    hint.setWrapText(true);
+    hint.getStyleClass().addAll("soft", "small");
+  }
+
+  @Override
+  public Node form() {
+    return new VBox(8, super.form(), hint);
+  }
+
+  @Override
+  public boolean takesClicks() {
+    return true;
+  }
+
+  @Override
+  public void pressed(ViewPort view, MouseEvent e) {
+    Workpiece w = session.current();
+    Mesh cast = w == null ? null : w.cast();
+    if (cast == null || cast.uv() == null || w.maps() == null) {
+      return;
+    }
+    view.pickTriangle(
+        e.getX(),
+        e.getY(),
+        (triangle, point) -> {
+          if (triangle >= 0 && session.current() == w) {
+            double[] uv = texture(cast, triangle, w.frame().toBase(point));
+            take(w.maps(), uv[0], uv[1]);
+          }
+        });
+  }
+
+  /** Where a point of a triangle lies in the texture. */
+  private static double[] texture(Mesh m, int triangle, double[] p) {
+    int[] t = m.triangles();
+    double[][] at = new double[3][3];
+    for (int c = 0; c < 3; c++) {
+      for (int k = 0; k < 3; k++) {
+        at[c][k] = m.xyz()[3 * t[3 * triangle + c] + k];
+      }
+    }
+    double[] out = new double[2];
+    double whole = Vec.length(Vec.cross(Vec.sub(at[1], at[0]), Vec.sub(at[2], at[0])));
+    for (int c = 0; c < 3; c++) {
+      double[] b = Vec.sub(at[(c + 1) % 3], p);
+      double share = whole > 0 ? Vec.length(Vec.cross(b, Vec.sub(at[(c + 2) % 3], p))) / whole : 0;
+      int uv = 2 * m.uv().corners()[3 * triangle + c];
+      out[0] += share * m.uv().coords()[uv];
+      out[1] += share * m.uv().coords()[uv + 1];
+    }
+    return out;
+  }
+
+  /** Takes the colour of a place of the texture for grey. */
+  private void take(Maps maps, double u, double v) {
+    Image colour = maps.pictures().get(MapKind.COLOUR);
+    if (colour == null) {
+      return;
+    }
+    int x = (int) Math.floor(u * maps.size());
+    int y = (int) Math.floor((maps.rows() - v) * maps.size());
+    double[] light = new double[3];
+    int n = 0;
+    for (int j = y - AROUND; j <= y + AROUND; j++) {
+      for (int i = x - AROUND; i <= x + AROUND; i++) {
+        if (i >= 0 && j >= 0 && i < colour.width() && j < colour.height()) {
+          for (int c = 0; c < 3; c++) {
+            light[c] += colour.light(i, j, c);
+          }
+          n++;
+        }
+      }
+    }
+    if (n == 0) {
+      return;
+    }
+    StringBuilder text = new StringBuilder();
+    for (double l : light) {
+      text.append(text.isEmpty() ? "" : " ").append(Math.max(1, LinearLight.storedByte(l / n)));
+    }
+    fill("grey", text.toString());
+  }
+
+  @Override
+  public boolean isMaking() {
+    return false;
+  }
+
+  @Override
+  public void flatPressed(FlatPort pane, MouseEvent e) {
+    double[] uv = pane.place(e.getX(), e.getY());
+    Workpiece w = session.current();
+    if (w != null && w.maps() != null) {
+      take(w.maps(), uv[0], uv[1]);
+    }
+  }
+
+  @Override
+  public void flatDragged(FlatPort pane, MouseEvent e) {}
+
+  @Override
+  public void flatReleased(FlatPort pane, MouseEvent e) {}
+
+  @Override
+  public void drawFlat(FlatPort pane, GraphicsContext g) {}
+}

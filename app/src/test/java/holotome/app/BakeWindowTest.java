@@ -1,0 +1,125 @@
+package holotome.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import holotome.app.pane.FlatPane;
+import holotome.core.map.MapKind;
+import holotome.core.part.Maps;
+import holotome.view.scene.Look;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.Test;
+
+/** Maps chosen and baked, missed rays shown, light and tone of the colours, by pointer and keys. */
+class BakeWindowTest extends WindowCase {
+  @Override
+  int triangles() {
+    return 60_000;
+  }
+
+  private Maps maps() {
+    return d.on(() -> d.desk().session().current().maps());
+  }
+
+  private boolean isShown(String id) {
+    return d.on(
+        () ->
+            d.scene().lookup("#" + id) != null
+                && d.scene().lookup("#" + id).getParent().isVisible());
+  }
+
+  private boolean isSaid(String words) {
+    return d.scene().getRoot().lookupAll(".label").stream()
+        .anyMatch(n -> n instanceof Labeled l && l.getText().contains(words));
+  }
+
+  private void bakeSmall() {
+    stage(KeyCode.DIGIT7);
+    d.fill("field-size", "128");
+    d.settle();
+  }
+
+  @Test
+  void mapsAreTickedAndBakedAndTheirLightAndToneSet() throws IOException {
+    crateAsCast(KeyCode.DIGIT2);
+    bakeSmall();
+    assertThat(isShown("field-rays")).isFalse();
+    d.click("field-maps-object-normal");
+    d.click("field-maps-occlusion");
+    d.settle();
+    assertThat(isShown("field-rays")).isTrue();
+    assertThat(isShown("field-along")).isFalse();
+    d.click("bake-more");
+    d.settle();
+    assertThat(isShown("field-along")).isTrue();
+    apply();
+    assertThat(maps().size()).isEqualTo(128);
+    assertThat(maps().pictures().keySet())
+        .containsExactlyInAnyOrder(
+            MapKind.COLOUR, MapKind.NORMAL, MapKind.OBJECT_NORMAL, MapKind.OCCLUSION);
+    Maps baked = maps();
+    d.keys(KeyCode.DIGIT2);
+    d.settle();
+    apply();
+    assertThat(maps().pictures().get(MapKind.OCCLUSION))
+        .isSameAs(baked.pictures().get(MapKind.OCCLUSION));
+    d.keys(KeyCode.DIGIT3);
+    d.settle();
+    // A click in the flat pane says what is to be grey.
+    javafx.scene.Node flat = d.node("flat-view");
+    chartsShown();
+    double[] at = d.on(() -> ((FlatPane) flat).project(0.2, 0.2));
+    d.drag(flat, MouseButton.PRIMARY, at[0], at[1], at[0], at[1]);
+    d.await(
+        "a grey",
+        () -> ((TextField) d.scene().lookup("#field-grey")).getText().split(" ").length == 3);
+    d.fill("field-exposure", "1");
+    d.settle();
+    int before = maps().pictures().get(MapKind.COLOUR).argb(30, 90) & 255;
+    apply();
+    int after = maps().pictures().get(MapKind.COLOUR).argb(30, 90) & 255;
+    assertThat(after).isGreaterThan(before);
+    // And onto the vertices, with the maps as they are.
+    Maps toned = maps();
+    d.keys(KeyCode.DIGIT4);
+    d.settle();
+    apply();
+    assertThat(maps()).isSameAs(toned);
+    assertThat(d.on(() -> d.desk().session().current().cast().colours())).isNotNull();
+  }
+
+  @Test
+  void withoutTheMapsThatItNeedsEvenLightSaysSo() throws IOException {
+    crateAsCast(KeyCode.DIGIT2);
+    bakeSmall();
+    apply();
+    d.keys(KeyCode.DIGIT2);
+    d.settle();
+    d.await("what is missing", () -> d.node("apply").isDisabled());
+    assertThat(isSaid("needs a map that is not baked yet: Object normal")).isTrue();
+  }
+
+  @Test
+  void aHoleIsFoundAndShown() throws IOException {
+    Path whole = crate(0.1, 0.28);
+    List<String> lines = new ArrayList<>(Files.readAllLines(whole));
+    lines.removeLast();
+    Path open = Files.write(dir.resolve("open.obj"), lines);
+    open(open);
+    castFrom(whole);
+    bakeSmall();
+    apply();
+    assertThat(maps().missedShare()).isBetween(0.1, 0.2);
+    d.await("the finding", () -> isSaid("Holes in the Scan"));
+    d.clickWords("findings", "Show");
+    d.settle();
+    assertThat(d.on(() -> d.desk().view().look())).isEqualTo(Look.MISSED);
+  }
+}
