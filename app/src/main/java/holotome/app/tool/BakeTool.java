@@ -19,9 +19,10 @@ import javafx.scene.layout.VBox;
  */
 final class BakeTool extends StepTool {
   /** What is seldom asked for, out of sight until it is. */
-  private static final List<String> RAYS = List.of("whole", "along", "cage", "missed", "bits");
+  private static final List<String> MORE =
+      List.of("filter", "padding", "whole", "along", "cage", "missed", "bits");
 
-  private boolean isWhole;
+  private boolean isUnfolded;
 
   BakeTool(Session session) {
     super(
@@ -50,13 +51,13 @@ final class BakeTool extends StepTool {
   @Override
   public Node form() {
     Node form = super.form();
-    RAYS.forEach(this::hide);
+    MORE.forEach(this::hide);
     Button more = new Button();
     more.getStyleClass().add("link");
     more.setId("bake-more");
     more.setOnAction(
         e -> {
-          isWhole = !isWhole;
+          isUnfolded = !isUnfolded;
           fold(more);
         });
     fold(more);
@@ -64,17 +65,18 @@ final class BakeTool extends StepTool {
   }
 
   private void fold(Button more) {
-    RAYS.forEach(isWhole ? this::reveal : this::hide);
-    more.setText(AppWords.of(isWhole ? "bake-tool.less" : "bake-tool.more"));
+    MORE.forEach(isUnfolded ? this::reveal : this::hide);
+    more.setText(AppWords.of(isUnfolded ? "bake-tool.less" : "bake-tool.more"));
   }
 
   @Override
   public void load(Step step) {
-    // Whoever set how rays run is to see it again.
+    // Whoever set what is seldom asked for is to see it again.
     BakeMaps b = (BakeMaps) step;
     BakeMaps usual = new BakeMaps(b.maps(), b.size(), b.samples(), b.padding());
-    isWhole =
+    isUnfolded =
         b.whole() != usual.whole()
+            || b.filter() != usual.filter()
             || b.along() != usual.along()
             || b.cage() != null
             || b.missed() != usual.missed()

@@ -122,7 +122,7 @@ final class BakeFindings {
         };
     return new Finding(
         isMany ? Severity.WARN : Severity.NOTE,
-        AppWords.of(key),
+        AppWords.of(key + "-title"),
         AppWords.count("bake-findings.places", patches.size(), texels)
             + " "
             + AppWords.of(key + "-text"),

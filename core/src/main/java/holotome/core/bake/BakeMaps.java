@@ -221,7 +221,8 @@ public record BakeMaps(
       if (texels > 0) {
         out.add(
             CoreWords.of(
-                "bake-maps.missed-" + m.name().toLowerCase(java.util.Locale.ROOT), texels));
+                "bake-maps.missed." + m.name().toLowerCase(java.util.Locale.ROOT) + "-texels",
+                texels));
       }
     }
     double ratio = in.scan().bounds().diagonal() / in.cast().bounds().diagonal();

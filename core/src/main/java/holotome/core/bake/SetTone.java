@@ -22,12 +22,7 @@ import holotome.core.words.CoreWords;
     reads = {"maps"},
     writes = {"maps"})
 public record SetTone(
-    @Parameter(
-            help = "More or less light; 1 doubles it",
-            unit = "stops",
-            min = -6,
-            max = 6,
-            preset = "0")
+    @Parameter(help = "More or less light; 1 doubles it", min = -6, max = 6, preset = "0")
         double exposure,
     @Parameter(
             help = "How far light and dark lie apart, around middle grey",
