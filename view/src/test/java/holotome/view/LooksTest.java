@@ -9,6 +9,7 @@ import holotome.core.image.Colours;
 import holotome.core.image.Image;
 import holotome.core.image.Raster;
 import holotome.core.map.MapKind;
+import holotome.core.map.Range;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Uv;
 import holotome.core.part.Maps;
@@ -50,7 +51,7 @@ class LooksTest {
   @Test
   void aMapAloneIsShownAsItIs() {
     Maps maps = maps(0xff345678, 0xff7f7fff, false);
-    for (MapKind k : MapKind.values()) {
+    for (MapKind k : maps.pictures().keySet()) {
       Mesh m = square(false);
       Camera c = Camera.showing(m.bounds(), Camera.Direction.TOP, 1).withPerspective(false);
       MeshLayer layer = new MeshLayer(m, Similarity.IDENTITY, Look.BAKED, null, maps, k, null, 1);
@@ -58,6 +59,32 @@ class LooksTest {
       int[] px = new Renderer().draw(s, c, SIZE, SIZE).pixels();
       assertThat(at(px, 0.3, 0.6)).isEqualTo(k == MapKind.COLOUR ? 0xff345678 : 0xff7f7fff);
     }
+  }
+
+  /** What is measured is shown from black to white over its range. */
+  @Test
+  void aMeasureAloneIsShownOverItsRange() {
+    Image height =
+        Image.blank(64, 64, 1, Image.Sample.FLOAT, Image.Space.LINEAR)
+            .filled((x, y, v) -> v[0] = x < 32 ? 0.25 : -0.5, Work.unwatched());
+    Maps plain = maps(0xff345678, 0xff7f7fff, false);
+    Maps maps =
+        new Maps(
+            64,
+            Map.of(MapKind.HEIGHT, height),
+            Map.of(MapKind.HEIGHT, new Range(-0.5f, 0.5f)),
+            plain.missed(),
+            64 * 64,
+            0,
+            List.of());
+    Mesh m = square(false);
+    Camera c = Camera.showing(m.bounds(), Camera.Direction.TOP, 1).withPerspective(false);
+    MeshLayer layer =
+        new MeshLayer(m, Similarity.IDENTITY, Look.BAKED, null, maps, MapKind.HEIGHT, null, 1);
+    Scene s = new Scene(layer, List.of(), false, Setting.PLAIN);
+    int[] px = new Renderer().draw(s, c, SIZE, SIZE).pixels();
+    assertThat(at(px, 0.2, 0.6)).isEqualTo(0xffbfbfbf);
+    assertThat(at(px, 0.8, 0.6)).isEqualTo(0xff000000);
   }
 
   private static int at(int[] px, double x, double y) {
