@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import javafx.scene.Node;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -30,9 +31,14 @@ class BakeWindowTest extends WindowCase {
 
   private boolean isShown(String id) {
     return d.on(
-        () ->
-            d.scene().lookup("#" + id) != null
-                && d.scene().lookup("#" + id).getParent().isVisible());
+        () -> {
+          Node n = d.scene().lookup("#" + id);
+          boolean isThere = n != null;
+          for (; n != null; n = n.getParent()) {
+            isThere &= n.isVisible();
+          }
+          return isThere;
+        });
   }
 
   private boolean isSaid(String words) {
@@ -73,7 +79,7 @@ class BakeWindowTest extends WindowCase {
     d.keys(KeyCode.DIGIT3);
     d.settle();
     // A click in the flat pane says what is to be grey.
-    javafx.scene.Node flat = d.node("flat-view");
+    Node flat = d.node("flat-view");
     chartsShown();
     double[] at = d.on(() -> ((FlatPane) flat).project(0.2, 0.2));
     d.drag(flat, MouseButton.PRIMARY, at[0], at[1], at[0], at[1]);
@@ -93,6 +99,17 @@ class BakeWindowTest extends WindowCase {
     apply();
     assertThat(maps()).isSameAs(toned);
     assertThat(d.on(() -> d.desk().session().current().cast().colours())).isNotNull();
+    // How pictures are written is asked for those that there are.
+    stage(KeyCode.DIGIT8);
+    assertThat(isShown("field-pixels")).isTrue();
+    assertThat(isShown("field-green")).isFalse();
+    assertThat(isShown("field-measured")).isFalse();
+    d.choose("field-for", 1);
+    d.settle();
+    assertThat(isShown("field-green")).isTrue();
+    d.choose("field-for", 2);
+    d.settle();
+    assertThat(isShown("field-pixels")).isFalse();
   }
 
   @Test

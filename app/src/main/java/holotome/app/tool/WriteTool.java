@@ -5,6 +5,8 @@ import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
 import holotome.core.frame.AxisPreset;
 import holotome.core.log.History;
+import holotome.core.map.MapRule.Values;
+import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
@@ -53,12 +55,41 @@ public final class WriteTool extends StepTool {
     choose.getStyleClass().setAll("link");
     choose.setOnAction(e -> choose(choose, folder));
     drawAxes();
+    showWhatIsPictured();
     return new VBox(6, fields, axes, Fields.row(AppWords.of("write-tool.into"), folder), choose);
   }
 
   @Override
   protected void changed() {
     drawAxes();
+    showWhatIsPictured();
+  }
+
+  /** Asks how pictures are written only where there are such pictures, and the format has any. */
+  private void showWhatIsPictured() {
+    Workpiece w = session.current();
+    Maps maps = w == null ? null : w.maps();
+    Object given = values().get("format");
+    String destination = String.valueOf(values().get("for"));
+    String usual = destination.equals("engine") ? "glb" : destination.equals("render") ? "obj" : "";
+    String format = given == null ? usual : given.toString();
+    boolean isPictured = maps != null && (format.equals("glb") || format.equals("obj"));
+    show("pixels", isPictured);
+    show("measured", isPictured && !maps.ranges().isEmpty());
+    show(
+        "green",
+        isPictured
+            && format.equals("obj")
+            && maps.pictures().keySet().stream()
+                .anyMatch(k -> k.rule().values() == Values.TANGENT_DIRECTION));
+  }
+
+  private void show(String field, boolean isWanted) {
+    if (isWanted) {
+      reveal(field);
+    } else {
+      hide(field);
+    }
   }
 
   /** Shows what the written coordinates mean. */
