@@ -77,6 +77,7 @@ final class Baking {
     this.scan = scan;
     this.cast = cast;
     this.settings = settings;
+    Places.check(scan, cast);
     // Each once, in the order of the kinds, whatever the order asked for.
     kinds = settings.kinds.stream().distinct().sorted().toList();
     columns = squares(0);

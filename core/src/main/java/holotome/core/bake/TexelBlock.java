@@ -177,7 +177,7 @@ final class TexelBlock {
     }
   }
 
-  /** Wang's hash of whole numbers. */
+  /** A number with its bits well mixed, by the last steps of MurmurHash3 (from memory). */
   private static int mixed(int number) {
     int h = number * 0x9e3779b1;
     h = (h ^ h >>> 15) * 0x85ebca6b;

@@ -31,6 +31,7 @@ final class VertexBaking {
   /** By a ray from each vertex; where it meets nothing, of the closest point. */
   static float[][] fromScan(
       Mesh scan, Mesh cast, List<MapKind> kinds, MapSettings settings, Work work) {
+    Places.check(scan, cast);
     Bvh index = Bvh.of(scan, work.part(0.2, CoreWords.of("baking.indexing-the-scan")));
     float[] reach =
         Cage.of(cast, scan, index, work.part(0.1, CoreWords.of("work.making-the-cage")));

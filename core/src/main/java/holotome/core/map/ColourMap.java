@@ -1,7 +1,9 @@
 package holotome.core.map;
 
+import holotome.core.geometry.Vec;
 import holotome.core.image.LinearLight;
 import holotome.core.mesh.Material;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 
@@ -27,6 +29,7 @@ final class ColourMap extends MapRule {
     private final int[] colours;
     private final PictureLevels pictures;
     private final float[] light = new float[3];
+    private final double[] cross = new double[3];
 
     ColourTaker(Mesh scan, PictureLevels pictures) {
       this.scan = scan;
@@ -84,22 +87,10 @@ final class ColourMap extends MapRule {
       return of == null ? 0 : of[triangle];
     }
 
+    /** Above 0, for what has none as well. */
     private double doubleArea(int triangle) {
-      int[] tri = scan.triangles();
-      float[] p = scan.xyz();
-      int a = 3 * tri[3 * triangle];
-      int b = 3 * tri[3 * triangle + 1];
-      int c = 3 * tri[3 * triangle + 2];
-      double ux = (double) p[b] - p[a];
-      double uy = (double) p[b + 1] - p[a + 1];
-      double uz = (double) p[b + 2] - p[a + 2];
-      double vx = (double) p[c] - p[a];
-      double vy = (double) p[c + 1] - p[a + 1];
-      double vz = (double) p[c + 2] - p[a + 2];
-      double nx = uy * vz - uz * vy;
-      double ny = uz * vx - ux * vz;
-      double nz = ux * vy - uy * vx;
-      return Math.max(1e-300, Math.sqrt(nx * nx + ny * ny + nz * nz));
+      Measures.cross(scan.xyz(), scan.triangles(), triangle, cross);
+      return Math.max(1e-300, Vec.length(cross));
     }
 
     @Override

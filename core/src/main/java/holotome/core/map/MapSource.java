@@ -42,7 +42,7 @@ public final class MapSource {
     return normals;
   }
 
-  /** The Scan's normal at a hit, as it is interpolated, of unit length; null for none. */
+  /** The Scan's normal at a hit, interpolated and of unit length; zeros for none. */
   static void normal(Mesh scan, float[] normals, Hit hit, float[] out) {
     int[] tri = scan.triangles();
     int a = 3 * tri[3 * hit.triangle];

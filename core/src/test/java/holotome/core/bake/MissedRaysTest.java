@@ -336,4 +336,54 @@ class MissedRaysTest {
     // Those that were read while they were written may be half of it.
     assertThat(same).isGreaterThan(some[0] * 99 / 100);
   }
+
+  /** Every map is made of finite numbers, or refused where points of the Scan are not. */
+  @ParameterizedTest
+  @ValueSource(strings = {"mess", "one", "nan", "infinite", "far", "flat"})
+  void anyScanAtAll(String kind) {
+    Mesh sheet = Shapes.sheet(1, 20);
+    float[] p = sheet.xyz().clone();
+    switch (kind) {
+      case "nan" -> java.util.Arrays.fill(p, 300, 303, Float.NaN);
+      case "infinite" -> p[301] = Float.POSITIVE_INFINITY;
+      case "far" -> {
+        for (int i = 0; i < p.length; i++) {
+          p[i] += 1e6f;
+        }
+      }
+      case "flat" -> java.util.Arrays.fill(p, 0);
+      default -> {}
+    }
+    Mesh scan =
+        kind.equals("mess")
+            ? Shapes.mess(2000, 5)
+            : kind.equals("one")
+                ? new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2})
+                : new Mesh(p, sheet.triangles());
+    List<MapKind> all = new java.util.ArrayList<>(List.of(MapKind.values()));
+    all.remove(MapKind.MASK);
+    Workpiece in = Workpiece.of(scan, Frame.PLAIN).withCast(square(0));
+    BakeMaps step = new BakeMaps(all, SIZE, 4, 2);
+    if (kind.equals("nan") || kind.equals("infinite")) {
+      assertThatThrownBy(() -> step.apply(in, Run.unwatched()))
+          .isInstanceOf(Failure.class)
+          .hasMessageContaining("no numbers: 1;");
+      BakeVertices vertices =
+          new BakeVertices(List.of(MapKind.COLOUR), BakeVertices.From.SCAN, null, 4);
+      assertThatThrownBy(() -> vertices.apply(in, Run.unwatched()))
+          .isInstanceOf(Failure.class)
+          .hasMessageContaining("no numbers: 1;");
+      return;
+    }
+    Maps m = step.apply(in, Run.unwatched()).work().maps();
+    assertThat(m.covered()).isEqualTo(SIZE * SIZE);
+    for (MapKind k : all) {
+      Image picture = m.pictures().get(k);
+      for (int i = 0; i < SIZE * SIZE; i++) {
+        for (int c = 0; c < picture.channels(); c++) {
+          assertThat(picture.stored(i % SIZE, i / SIZE, c)).as(k.name()).isFinite();
+        }
+      }
+    }
+  }
 }

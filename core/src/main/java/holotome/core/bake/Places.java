@@ -1,0 +1,37 @@
+package holotome.core.bake;
+
+import holotome.core.mesh.Mesh;
+import holotome.core.task.Failure;
+import holotome.core.words.CoreWords;
+
+/**
+ * Whether the points of what is baked are anywhere: rays from or to one that is not tell nothing.
+ */
+final class Places {
+  private Places() {}
+
+  /**
+   * O(vertices).
+   *
+   * @throws Failure where a point of either is no number, or without end
+   */
+  static void check(Mesh scan, Mesh cast) {
+    int n = nowhere(scan);
+    if (n > 0) {
+      throw Failure.cannot(CoreWords.of("baking.scan-is-nowhere", n));
+    }
+    n = nowhere(cast);
+    if (n > 0) {
+      throw Failure.cannot(CoreWords.of("baking.cast-is-nowhere", n));
+    }
+  }
+
+  private static int nowhere(Mesh mesh) {
+    float[] p = mesh.xyz();
+    int n = 0;
+    for (int i = 0; i < p.length; i += 3) {
+      n += Float.isFinite(p[i]) && Float.isFinite(p[i + 1]) && Float.isFinite(p[i + 2]) ? 0 : 1;
+    }
+    return n;
+  }
+}
