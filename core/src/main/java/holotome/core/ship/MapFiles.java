@@ -10,6 +10,7 @@ import holotome.core.map.Range;
 import holotome.core.part.Maps;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
+import holotome.core.words.Language;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -60,7 +61,7 @@ final class MapFiles {
       return;
     }
     List<String> lines = new ArrayList<>();
-    lines.add(CoreWords.of("map-files.head", mesh.getFileName(), maps.size()));
+    lines.add(noted("map-files.head", mesh.getFileName(), maps.size()));
     for (MapKind k : kinds) {
       ImageFile.Format format = format(k);
       String file = name + "_" + k.fileName() + "." + format.ending();
@@ -69,7 +70,7 @@ final class MapFiles {
       lines.add(file + ": " + said(k));
     }
     if (!isTrueSize) {
-      lines.add(CoreWords.of("map-files.size-unknown"));
+      lines.add(noted("map-files.size-unknown"));
     }
     byte[] note = (String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8);
     files.add(mesh.resolveSibling(name + "_maps.txt"), out -> out.write(note));
@@ -181,11 +182,10 @@ final class MapFiles {
 
   private String said(MapKind k) {
     return switch (k.rule().values()) {
-      case COLOUR, NUMBER -> CoreWords.of("map-files.colour");
-      case SHARE -> CoreWords.of("map-files.share", maps.pictures().get(k).sample().bytes() * 8);
-      case TANGENT_DIRECTION ->
-          CoreWords.of(isGreenDown ? "map-files.green-down" : "map-files.green-up");
-      case DIRECTION -> CoreWords.of("map-files.direction");
+      case COLOUR, NUMBER -> noted("map-files.colour");
+      case SHARE -> noted("map-files.share", maps.pictures().get(k).sample().bytes() * 8);
+      case TANGENT_DIRECTION -> noted(isGreenDown ? "map-files.green-down" : "map-files.green-up");
+      case DIRECTION -> noted("map-files.direction");
       case LENGTH -> ranged("map-files.length", k);
       case PLACE -> ranged("map-files.place", k);
       case BEND -> ranged("map-files.bend", k);
@@ -194,13 +194,18 @@ final class MapFiles {
 
   private String ranged(String key, MapKind k) {
     Range r = range(k);
-    String what = CoreWords.of(key);
+    String what = noted(key);
     return measured == WriteAsset.Measured.EXR
-        ? CoreWords.of("map-files.as-is", what, figure(r.low()), figure(r.high()))
-        : CoreWords.of("map-files.over", what, figure(r.low()), figure(r.high()));
+        ? noted("map-files.as-is", what, figure(r.low()), figure(r.high()))
+        : noted("map-files.over", what, figure(r.low()), figure(r.high()));
   }
 
-  /** Files are the same in all languages. */
+  /** Files are the same whatever language is spoken. */
+  private static String noted(String key, Object... args) {
+    String text = CoreWords.WORDING.bundle(Language.ENGLISH).getString(key);
+    return String.format(Locale.ROOT, text, args);
+  }
+
   private static String figure(float value) {
     return String.format(Locale.ROOT, "%.9g", value);
   }
