@@ -37,6 +37,7 @@ class ArchitectureTest {
     {"map"},
     {"part"},
     {"step"},
+    {"touch"},
     {"select"},
     {"section", "measure"},
     {"intake", "trim", "mend", "datum", "reduce", "unwrap", "bake", "ship"},

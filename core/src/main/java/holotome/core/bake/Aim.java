@@ -103,7 +103,7 @@ final class Aim {
     hit.footprint = (float) (width * perTexture);
     float[] far = ground.out;
     out = far[i] * w + far[j] * u + far[k] * v;
-    frame(t, w, u, v, hit.frame);
+    ground.split.frame(t, u, v, hit.frame);
     switch (ground.along) {
       case SHADED -> run(hit.frame[6], hit.frame[7], hit.frame[8]);
       case FACES -> run(flat[0], flat[1], flat[2]);
@@ -141,25 +141,5 @@ final class Aim {
       dy = (float) (y / l);
       dz = (float) (z / l);
     }
-  }
-
-  /**
-   * The interpolated tangent, bitangent and normal as rows, as long as they come out: the standard.
-   */
-  private void frame(int t, float w, float u, float v, double[] frame) {
-    SplitMesh split = ground.split;
-    int a = split.corners()[3 * t];
-    int b = split.corners()[3 * t + 1];
-    int c = split.corners()[3 * t + 2];
-    float[] n = split.normals();
-    float[] g = split.tangents();
-    for (int k = 0; k < 3; k++) {
-      frame[6 + k] = n[3 * a + k] * w + n[3 * b + k] * u + n[3 * c + k] * v;
-      frame[k] = g[4 * a + k] * w + g[4 * b + k] * u + g[4 * c + k] * v;
-    }
-    double hand = g[4 * a + 3];
-    frame[3] = hand * (frame[7] * frame[2] - frame[8] * frame[1]);
-    frame[4] = hand * (frame[8] * frame[0] - frame[6] * frame[2]);
-    frame[5] = hand * (frame[6] * frame[1] - frame[7] * frame[0]);
   }
 }

@@ -2,6 +2,7 @@ package holotome.core.bake;
 
 import holotome.core.image.Image;
 import holotome.core.map.MapKind;
+import holotome.core.part.Coverage;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Describes;

@@ -229,8 +229,12 @@ public final class Image {
 
   /** A channel of a pixel as light, 1 for full. */
   public double light(int x, int y, int channel) {
-    double v = value(x, y, channel);
-    return space == Space.LINEAR || isAlpha(channel) ? v : LinearLight.of(v);
+    if (space == Space.LINEAR || isAlpha(channel)) {
+      return value(x, y, channel);
+    }
+    return tiles[tile(x, y)] instanceof byte[] b
+        ? LinearLight.ofByte(b[at(x, y) + channel] & 255)
+        : LinearLight.of(value(x, y, channel));
   }
 
   /** Light as a stored value, not yet rounded. */

@@ -4,6 +4,7 @@ import holotome.core.bake.BakeMaps;
 import holotome.core.bake.BakeVertices;
 import holotome.core.bake.EvenLight;
 import holotome.core.bake.SetTone;
+import holotome.core.bake.TouchUp;
 import holotome.core.datum.DeclareUnit;
 import holotome.core.datum.Front;
 import holotome.core.datum.KeepFrame;
@@ -123,6 +124,7 @@ public final class Catalogue {
               BakeVertices.class,
               EvenLight.class,
               SetTone.class,
+              TouchUp.class,
               WriteAsset.class)
           .map(StepKind::of)
           .toList();

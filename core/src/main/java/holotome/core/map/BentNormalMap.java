@@ -22,7 +22,7 @@ final class BentNormalMap extends MapRule {
           @Override
           public void take(Hit hit, float[] out, int at) {
             rays.look(hit, normals);
-            solve(hit.frame, rays.sum[0], rays.sum[1], rays.sum[2], out, at);
+            Directions.solve(hit.frame, rays.sum[0], rays.sum[1], rays.sum[2], out, at);
           }
         };
   }

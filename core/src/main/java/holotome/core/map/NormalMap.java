@@ -26,7 +26,7 @@ final class NormalMap extends MapRule {
         public void take(Hit hit, float[] out, int at) {
           MapSource.normal(scan, normals, hit, n);
           if (isTangent) {
-            solve(hit.frame, n[0], n[1], n[2], out, at);
+            Directions.solve(hit.frame, n[0], n[1], n[2], out, at);
           } else {
             System.arraycopy(n, 0, out, at, 3);
           }

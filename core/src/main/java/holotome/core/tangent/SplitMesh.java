@@ -123,6 +123,29 @@ public record SplitMesh(
     return new Further(split, Arrays.copyOf(value, count));
   }
 
+  /**
+   * The interpolated tangent, bitangent and normal of a place of a triangle, as long as they come
+   * out: the standard.
+   *
+   * @param u weight of the second corner
+   * @param v weight of the third
+   * @param frame set to the three as rows
+   */
+  public void frame(int triangle, double u, double v, double[] frame) {
+    double w = 1 - u - v;
+    int a = corners[3 * triangle];
+    int b = corners[3 * triangle + 1];
+    int c = corners[3 * triangle + 2];
+    for (int k = 0; k < 3; k++) {
+      frame[6 + k] = normals[3 * a + k] * w + normals[3 * b + k] * u + normals[3 * c + k] * v;
+      frame[k] = tangents[4 * a + k] * w + tangents[4 * b + k] * u + tangents[4 * c + k] * v;
+    }
+    double hand = tangents[4 * a + 3];
+    frame[3] = hand * (frame[7] * frame[2] - frame[8] * frame[1]);
+    frame[4] = hand * (frame[8] * frame[0] - frame[6] * frame[2]);
+    frame[5] = hand * (frame[6] * frame[1] - frame[7] * frame[0]);
+  }
+
   private static SplitMesh smooth(Mesh mesh) {
     int[] tri = mesh.triangles();
     int n = tri.length;

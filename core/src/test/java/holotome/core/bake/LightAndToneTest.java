@@ -11,6 +11,7 @@ import holotome.core.image.LinearLight;
 import holotome.core.map.MapKind;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.part.Coverage;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Run;
