@@ -94,7 +94,7 @@ class BakeWindowTest extends WindowCase {
     assertThat(after).isGreaterThan(before);
     // And onto the vertices, with the maps as they are.
     Maps toned = maps();
-    d.keys(KeyCode.DIGIT4);
+    d.keys(KeyCode.DIGIT5);
     d.settle();
     apply();
     assertThat(maps()).isSameAs(toned);

@@ -87,6 +87,7 @@ public final class FlatPane extends PicturePane implements FlatPort {
     addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
     addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
     addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
+    addEventHandler(MouseEvent.MOUSE_MOVED, this::moved);
     addEventHandler(ScrollEvent.SCROLL, this::scrolled);
     Timeline tick = new Timeline(new KeyFrame(Duration.millis(FOLLOWED), e -> follow()));
     tick.setCycleCount(Animation.INDEFINITE);
@@ -131,7 +132,22 @@ public final class FlatPane extends PicturePane implements FlatPort {
     navigation.showAll();
   }
 
+  /** The tool that acts here; null for none. */
+  private FlatTool tool() {
+    return session.lookBack() < 0 && settings.tool() instanceof FlatTool t ? t : null;
+  }
+
+  private void moved(MouseEvent e) {
+    if (tool() != null && shown != null && mesh() != null) {
+      tool().flatMoved(this, e);
+    }
+  }
+
   private void scrolled(ScrollEvent e) {
+    boolean isTools = tool() != null && shown != null && mesh() != null;
+    if (isTools && tool().flatScrolled(this, e)) {
+      return;
+    }
     placed = true;
     navigation.wheel(e.getX(), e.getY(), e.getDeltaY());
   }
@@ -156,7 +172,7 @@ public final class FlatPane extends PicturePane implements FlatPort {
     Mesh mesh = mesh();
     held = null;
     if (e.getButton() == MouseButton.PRIMARY && mesh != null && shown != null) {
-      held = session.lookBack() < 0 && settings.tool() instanceof FlatTool t ? t : null;
+      held = tool();
       if (held != null) {
         held.flatPressed(this, e);
       } else {
@@ -205,9 +221,16 @@ public final class FlatPane extends PicturePane implements FlatPort {
     return new double[] {r[0], r[1]};
   }
 
+  /** The work as it is, or as the tool shows it. */
+  private Workpiece workpiece() {
+    boolean isTools = session.lookBack() < 0 && settings.tool() != null;
+    Workpiece own = isTools ? settings.tool().shows() : null;
+    return own != null ? own : session.shown();
+  }
+
   /** The Cast as shown, if it has charts. */
   private Mesh mesh() {
-    Workpiece w = session.shown();
+    Workpiece w = workpiece();
     Mesh m = w == null ? null : w.current();
     return m == null || m.uv() == null ? null : m;
   }
@@ -251,14 +274,14 @@ public final class FlatPane extends PicturePane implements FlatPort {
     if (growing() != null) {
       return Look.BAKED;
     }
-    Workpiece w = session.shown();
+    Workpiece w = workpiece();
     Look space = settings.look(w, w.current());
     boolean isFlat = space.needsUv() || space == Look.IMPORTANCE;
     return isFlat ? space : w.maps() != null ? Look.BAKED : Look.CHARTS;
   }
 
   private Scene scene() {
-    Workpiece w = session.shown();
+    Workpiece w = workpiece();
     Maps growing = growing();
     // Another one each time: what is in it has changed.
     Maps maps = growing == null ? w.maps() : growing.alike();
@@ -323,10 +346,10 @@ public final class FlatPane extends PicturePane implements FlatPort {
     g.setTextAlign(TextAlignment.LEFT);
     Marks.text(g, caption(), 14, getHeight() - 18);
     if (navigation.camera() != null) {
-      ruler(g, session.shown());
+      ruler(g, workpiece());
     }
-    if (settings.tool() instanceof FlatTool t && session.lookBack() < 0) {
-      t.drawFlat(this, g);
+    if (tool() != null) {
+      tool().drawFlat(this, g);
     }
     playWaiting();
   }
@@ -343,7 +366,7 @@ public final class FlatPane extends PicturePane implements FlatPort {
   }
 
   private String caption() {
-    String look = settings.title(look(), session.shown());
+    String look = settings.title(look(), workpiece());
     String charts = AppWords.count("flat-pane.charts", shown.charts().count());
     if (shown.laid() > 0) {
       charts += AppWords.of("flat-pane.laid", shown.laid());

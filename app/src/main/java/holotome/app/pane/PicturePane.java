@@ -89,6 +89,11 @@ abstract class PicturePane extends Pane {
     }
   }
 
+  /** Draws anew what changes all the time; the full picture follows once it rests. */
+  public void refreshQuickly() {
+    draw(true);
+  }
+
   private void drawn(ViewWorker.Drawn d) {
     pixels = d.pixels();
     pixelWidth = d.picture().width();

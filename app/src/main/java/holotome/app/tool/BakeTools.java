@@ -7,6 +7,7 @@ import holotome.core.bake.BakeMaps;
 import holotome.core.bake.BakeVertices;
 import holotome.core.bake.EvenLight;
 import holotome.core.bake.SetTone;
+import holotome.core.bake.TouchUp;
 import holotome.core.map.MapKind;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
@@ -26,12 +27,13 @@ final class BakeTools {
             session,
             EvenLight.class,
             Stage.BAKE,
-            false,
+            true,
             Map.of(),
             (s, t) -> AppWords.of("bake-tools.even-light"),
             w -> List.of());
-    all.put(EvenLight.class, needing(light, MapKind.COLOUR, MapKind.OBJECT_NORMAL));
-    all.put(SetTone.class, needing(new ToneTool(session), MapKind.COLOUR));
+    all.put(EvenLight.class, needing(light.showing(), MapKind.COLOUR, MapKind.OBJECT_NORMAL));
+    all.put(SetTone.class, needing(new ToneTool(session).showing(), MapKind.COLOUR));
+    all.put(TouchUp.class, new TouchTool(session));
     StepTool vertices =
         new StepTool(
             session,

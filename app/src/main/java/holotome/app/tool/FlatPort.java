@@ -15,4 +15,7 @@ public interface FlatPort {
 
   /** Draws what lies over the picture again. */
   void repaint();
+
+  /** Draws the picture again, for something that changes all the time. */
+  void refreshQuickly();
 }

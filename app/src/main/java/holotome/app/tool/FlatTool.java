@@ -2,6 +2,7 @@ package holotome.app.tool;
 
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
 
 /** A tool that has something to do with the left button in the flat pane. */
 public interface FlatTool {
@@ -13,6 +14,14 @@ public interface FlatTool {
   void flatDragged(FlatPort pane, MouseEvent e);
 
   void flatReleased(FlatPort pane, MouseEvent e);
+
+  /** The pointer went on with no button down. */
+  default void flatMoved(FlatPort pane, MouseEvent e) {}
+
+  /** Whether it made use of the wheel. */
+  default boolean flatScrolled(FlatPort pane, ScrollEvent e) {
+    return false;
+  }
 
   /** Draws over the flat pane. */
   void drawFlat(FlatPort pane, GraphicsContext g);

@@ -1,5 +1,6 @@
 package holotome.app.tool;
 
+import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 
 /** Which texture points of a triangle are meant by a place in the flat pane. */
@@ -58,6 +59,27 @@ final class NearTexture {
     for (int k = 0; k < 9; k++) {
       int v = mesh.triangles()[3 * triangle + k / 3];
       out[k % 3] += weight[k / 3] * mesh.xyz()[3 * v + k % 3];
+    }
+    return out;
+  }
+
+  /** Where a point of a triangle lies in the texture. */
+  static double[] texture(Mesh m, int triangle, double[] p) {
+    int[] t = m.triangles();
+    double[][] at = new double[3][3];
+    for (int c = 0; c < 3; c++) {
+      for (int k = 0; k < 3; k++) {
+        at[c][k] = m.xyz()[3 * t[3 * triangle + c] + k];
+      }
+    }
+    double[] out = new double[2];
+    double whole = Vec.length(Vec.cross(Vec.sub(at[1], at[0]), Vec.sub(at[2], at[0])));
+    for (int c = 0; c < 3; c++) {
+      double[] b = Vec.sub(at[(c + 1) % 3], p);
+      double share = whole > 0 ? Vec.length(Vec.cross(b, Vec.sub(at[(c + 2) % 3], p))) / whole : 0;
+      int uv = 2 * m.uv().corners()[3 * triangle + c];
+      out[0] += share * m.uv().coords()[uv];
+      out[1] += share * m.uv().coords()[uv + 1];
     }
     return out;
   }

@@ -27,8 +27,14 @@ public class StepTool extends Tool {
   private final Map<String, Object> values = new LinkedHashMap<>();
   private Fields fields;
   private Need need;
-  private int tried = Integer.MAX_VALUE;
+  private int triedUpTo = Integer.MAX_VALUE;
   private Following following;
+
+  /** Whether what was tried out is shown, on which work that was, and what came of it. */
+  private boolean isShowing;
+
+  private Workpiece triedOn;
+  private Workpiece tried;
 
   /** A field that goes by what was done elsewhere, and what it was last set to by that. */
   private static final class Following {
@@ -90,13 +96,38 @@ public class StepTool extends Tool {
   @Override
   public boolean isQuick() {
     Workpiece w = session.current();
-    return quick && (w == null || w.scan().triangleCount() <= tried);
+    return quick && (w == null || w.scan().triangleCount() <= triedUpTo);
   }
 
   /** On larger meshes it is not tried out on every edit. */
   final StepTool triedUpTo(int triangles) {
-    tried = triangles;
+    triedUpTo = triangles;
     return this;
+  }
+
+  /** Shows in the panes what it would make, as soon as that was tried out. */
+  final StepTool showing() {
+    isShowing = true;
+    return this;
+  }
+
+  @Override
+  public void end(ViewPort port) {
+    tried = null;
+  }
+
+  @Override
+  public void tried(History trial) {
+    if (isShowing) {
+      triedOn = session.current();
+      tried = trial.current();
+      session.changed();
+    }
+  }
+
+  @Override
+  public Workpiece shows() {
+    return tried != null && triedOn == session.current() ? tried : null;
   }
 
   /**

@@ -4,7 +4,6 @@ import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
 import holotome.core.bake.SetTone;
-import holotome.core.geometry.Vec;
 import holotome.core.image.Image;
 import holotome.core.image.LinearLight;
 import holotome.core.map.MapKind;
@@ -61,31 +60,10 @@ final class ToneTool extends StepTool implements FlatTool {
         e.getY(),
         (triangle, point) -> {
           if (triangle >= 0 && session.current() == w) {
-            double[] uv = texture(cast, triangle, w.frame().toBase(point));
+            double[] uv = NearTexture.texture(cast, triangle, w.frame().toBase(point));
             take(w.maps(), uv[0], uv[1]);
           }
         });
-  }
-
-  /** Where a point of a triangle lies in the texture. */
-  private static double[] texture(Mesh m, int triangle, double[] p) {
-    int[] t = m.triangles();
-    double[][] at = new double[3][3];
-    for (int c = 0; c < 3; c++) {
-      for (int k = 0; k < 3; k++) {
-        at[c][k] = m.xyz()[3 * t[3 * triangle + c] + k];
-      }
-    }
-    double[] out = new double[2];
-    double whole = Vec.length(Vec.cross(Vec.sub(at[1], at[0]), Vec.sub(at[2], at[0])));
-    for (int c = 0; c < 3; c++) {
-      double[] b = Vec.sub(at[(c + 1) % 3], p);
-      double share = whole > 0 ? Vec.length(Vec.cross(b, Vec.sub(at[(c + 2) % 3], p))) / whole : 0;
-      int uv = 2 * m.uv().corners()[3 * triangle + c];
-      out[0] += share * m.uv().coords()[uv];
-      out[1] += share * m.uv().coords()[uv + 1];
-    }
-    return out;
   }
 
   /** Takes the colour of a place of the texture for grey. */

@@ -165,6 +165,9 @@ public abstract class Tool {
     return null;
   }
 
+  /** Called with what its step would make, whenever that was tried out. */
+  public void tried(History trial) {}
+
   /**
    * What the tool has been given so far, where that can be taken back step by step; null where
    * there is nothing.

@@ -47,6 +47,9 @@ public interface ViewPort {
   /** Composes the scene again and draws it. */
   void refresh();
 
+  /** The same for something that changes all the time: first quickly. */
+  void refreshQuickly();
+
   /** The mesh being shown. */
   Mesh mesh();
 

@@ -431,6 +431,7 @@ final class Sheet extends VBox {
                 tape.setPending(t.revising >= 0 ? null : current.title(), t.after.triangles());
                 fillFigures();
                 buttons();
+                current.tried(t.result);
                 session.measureIfIdle();
               }
             },

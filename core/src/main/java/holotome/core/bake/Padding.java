@@ -52,6 +52,7 @@ final class Padding {
           work.part(1.0 / padding, CoreWords.of("work.padding")),
           (from, to) -> {
             double[] mean = new double[4];
+            work.check();
             for (int i = from * width; i < to * width; i++) {
               if (before[i] == 0 && near(before, i % width, i / width, mean)) {
                 pixels.set(i % width, i / width, mean);
@@ -66,7 +67,7 @@ final class Padding {
     }
     work.check();
     if (whole) {
-      pushPull(kind);
+      pushPull(kind, work);
     }
   }
 
@@ -95,7 +96,7 @@ final class Padding {
     return n > 0;
   }
 
-  private void pushPull(Image kind) {
+  private void pushPull(Image kind, Work work) {
     if (width == 1 && height == 1) {
       return;
     }
@@ -110,6 +111,7 @@ final class Padding {
         Work.unwatched(),
         (from, to) -> {
           double[] mean = new double[4];
+          work.check();
           for (int y = from; y < to; y++) {
             for (int x = 0; x < halfWidth; x++) {
               if (mean(known, 2 * x, 2 * y, 2, mean)) {
@@ -119,13 +121,14 @@ final class Padding {
             }
           }
         });
-    next.pushPull(kind);
+    next.pushPull(kind, work);
     Parallel.range(
         height,
         ROWS,
         Work.unwatched(),
         (from, to) -> {
           double[] mean = new double[4];
+          work.check();
           for (int y = from; y < to; y++) {
             for (int x = 0; x < width; x++) {
               if (known[y * width + x] == 0) {

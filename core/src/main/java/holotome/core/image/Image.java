@@ -500,6 +500,16 @@ public final class Image {
     return n;
   }
 
+  /**
+   * What its samples take, without the tiles that it shares with another.
+   *
+   * @param other null for none
+   */
+  public long bytesBeside(Image other) {
+    long each = (long) TILE * TILE * channels * sample.bytes;
+    return other == null ? bytes() : (tiles.length - tilesSharedWith(other)) * each;
+  }
+
   public int tileCount() {
     return tiles.length;
   }

@@ -155,12 +155,15 @@ public final class Checkpoints implements Spare.Holder {
   private static long bytes(List<StoredPart<?>> held) {
     Set<Object> seen = Collections.newSetFromMap(new IdentityHashMap<>());
     long sum = 0;
+    Maps before = null;
     for (StoredPart<?> k : held) {
       Object part = k.held();
       if (part instanceof Mesh m) {
         sum += bytes(m, seen);
       } else if (part instanceof Maps m) {
-        sum += m.bytes();
+        // Each as a rule comes of the one before it, and shares most of what it holds with it.
+        sum += m.bytesBeside(before);
+        before = m;
       }
     }
     return sum;

@@ -40,7 +40,8 @@ public record Maps(
 
   /** The same with another picture of a kind. */
   public Maps with(MapKind kind, Image picture) {
-    Map<MapKind, Image> all = new EnumMap<>(pictures);
+    Map<MapKind, Image> all = new EnumMap<>(MapKind.class);
+    all.putAll(pictures);
     all.put(kind, picture);
     return new Maps(size, all, ranges, missed, covered, missedCount, patches);
   }
@@ -77,6 +78,22 @@ public record Maps(
 
   public long bytes() {
     return missed.bytes() + pictures.values().stream().mapToLong(Image::bytes).sum();
+  }
+
+  /**
+   * The same without what another shares: touched-up maps hold few squares of their own.
+   *
+   * @param other null for none
+   */
+  public long bytesBeside(Maps other) {
+    if (other == null) {
+      return bytes();
+    }
+    long sum = missed.bytesBeside(other.missed);
+    for (Map.Entry<MapKind, Image> e : pictures.entrySet()) {
+      sum += e.getValue().bytesBeside(other.pictures.get(e.getKey()));
+    }
+    return sum;
   }
 
   public double missedShare() {

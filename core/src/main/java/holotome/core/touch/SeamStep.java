@@ -16,7 +16,7 @@ final class SeamStep {
   /** Strips on either side that are looked at, and those at the step that hold of both. */
   private static final int BESIDE = 10;
 
-  private static final int MIXED = 1;
+  private static final int MIXED = 2;
 
   /** The step lies within so many strips of the line. */
   private static final int REACH = STRIPS / 4;
@@ -24,14 +24,26 @@ final class SeamStep {
   private final int first;
   private final int numbers;
 
+  /**
+   * So near to where the step was found, in strips, what a texel holds says on which side it lies.
+   */
+  private static final double UNSURE = 0.75;
+
   /** Strip before which the step lies, per dab; and its heights. */
   private final double[] place;
 
   private final double[] height;
 
-  private SeamStep(int first, int count, int numbers) {
+  /** Per number what is on the low side of the step, and how much a difference counts. */
+  private final double[] low;
+
+  private final double[] scale;
+
+  private SeamStep(int first, int count, int numbers, double[] scale) {
     this.first = first;
     this.numbers = numbers;
+    this.scale = scale;
+    low = new double[count * numbers];
     place = new double[count];
     height = new double[count * numbers];
   }
@@ -82,12 +94,12 @@ final class SeamStep {
       double variance = spread[2 * c + 1] / all - mean * mean;
       scale[c] = variance > 1e-12 ? 1 / variance : 0;
     }
-    SeamStep out = new SeamStep(lead, count, numbers);
-    out.find(sum, weight, scale);
+    SeamStep out = new SeamStep(lead, count, numbers, scale);
+    out.find(sum, weight);
     return out;
   }
 
-  private void find(double[] sum, double[] weight, double[] scale) {
+  private void find(double[] sum, double[] weight) {
     int count = place.length;
     double[] profile = new double[STRIPS * numbers];
     double[] of = new double[STRIPS];
@@ -117,7 +129,30 @@ final class SeamStep {
           System.arraycopy(step, 0, height, d * numbers, numbers);
         }
       }
+      place[d] = within(profile, of, d);
     }
+  }
+
+  /** Where the step lies to a part of a strip: by how much those at it hold of either side. */
+  private double within(double[] profile, double[] of, int d) {
+    int k = (int) place[d];
+    for (int c = 0; c < numbers; c++) {
+      double before = line(profile, of, c, k - MIXED - BESIDE, k - MIXED, k);
+      low[d * numbers + c] = Double.isNaN(before) ? 0 : before;
+    }
+    double left = 0;
+    for (int s = k - MIXED; s < k + MIXED; s++) {
+      double share = 0;
+      double whole = 0;
+      for (int c = 0; c < numbers; c++) {
+        double step = height[d * numbers + c];
+        double high = line(profile, of, c, k + MIXED, k + MIXED + BESIDE, k);
+        whole += scale[c] * step * step;
+        share += of[s] > 0 ? scale[c] * step * (high - profile[s * numbers + c] / of[s]) : 0;
+      }
+      left += whole > 0 ? share / whole : 0.5;
+    }
+    return k - MIXED + Math.clamp(left, 0, 2 * MIXED);
   }
 
   /** By how much the line through the strips on the right lies above that on the left, at one. */
@@ -149,17 +184,39 @@ final class SeamStep {
     return det > 1e-9 * w * w ? (wy * wxx - wx * wxy) / det : wy / w;
   }
 
-  /** What is to be added at a place: half the step up on its low side, half down on the other. */
-  void at(double along, double across, double[] out) {
+  /**
+   * What is to be added at a place: half the step up on its low side, half down on the other, less
+   * and less away from it.
+   *
+   * @param own what is there
+   */
+  void at(double along, double across, double[] own, double[] out) {
     double d = Math.clamp(along - first, 0, place.length - 1);
     int i = (int) d;
     int j = Math.min(i + 1, place.length - 1);
     double t = d - i;
-    double at = ((1 - t) * place[i] + t * place[j]) / STRIPS * 2 - 1;
+    double at = (1 - t) * place[i] + t * place[j];
+    double strip = (across + 1) / 2 * STRIPS;
     double share =
-        across < at ? 0.5 * (1 - (at - across) / (at + 1)) : -0.5 * (1 - (across - at) / (1 - at));
+        Math.abs(strip - at) < UNSURE
+            ? 0.5 - high((t < 0.5 ? i : j) * numbers, own)
+            : strip < at
+                ? 0.5 * (1 - (at - strip) / at)
+                : -0.5 * (1 - (strip - at) / (STRIPS - at));
     for (int c = 0; c < numbers; c++) {
       out[c] = share * ((1 - t) * height[i * numbers + c] + t * height[j * numbers + c]);
     }
+  }
+
+  /** How much of the high side there is in what a texel holds. */
+  private double high(int first, double[] own) {
+    double share = 0;
+    double whole = 0;
+    for (int c = 0; c < numbers; c++) {
+      double step = height[first + c];
+      whole += scale[c] * step * step;
+      share += scale[c] * step * (own[c] - low[first + c]);
+    }
+    return whole > 0 ? Math.clamp(share / whole, 0, 1) : 0.5;
   }
 }

@@ -15,6 +15,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -36,6 +37,27 @@ final class GivenSteps {
   private static final Map<String, Object> CHARTS = Map.of("do", "unwrap.charts", "size", 256);
   private static final Map<String, Object> BAKED =
       Map.of("do", "bake.maps", "size", 256, "samples", 4);
+  private static final Map<String, Object> TOUCHES =
+      Map.of(
+          "do",
+          "bake.touch",
+          "touches",
+          List.of(
+              touch("copy", Map.of("from", List.of(0.2, 0, 0.5))),
+              touch("fit", Map.of("from", List.of(0, 0.2, 0.5), "turn", 30)),
+              touch("blend", Map.of()),
+              touch("fill", Map.of("strength", 80)),
+              touch("soften", Map.of()),
+              touch("restore", Map.of())));
+
+  private static Map<String, ?> touch(String how, Map<String, ?> more) {
+    Map<String, Object> out = new HashMap<>(more);
+    out.put("how", how);
+    out.put("line", List.of(0, 0, 0.5, 0.1, 0.1, 0.5));
+    out.put("radius", 0.1);
+    return out;
+  }
+
   private static final Map<String, Object> ALL_MAPS =
       Map.of(
           "do",
@@ -367,6 +389,7 @@ final class GivenSteps {
         given(
             Map.of("do", "bake.tone", "exposure", 0.5, "grey", List.of(90, 80, 70), "sharpen", 50),
             List.of(CAST, CHARTS, BAKED)),
+        given(TOUCHES, List.of(CAST, CHARTS, ALL_MAPS)),
         given(
             Map.of("do", "ship.write", "for", "engine", "name", "a"), List.of(CAST, CHARTS, BAKED)),
         given(

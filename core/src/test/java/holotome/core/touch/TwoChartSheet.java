@@ -14,7 +14,7 @@ import java.util.Map;
  * A flat sheet, 2 wide and 1 high, of two charts that meet at x = 1, the second turned by a quarter
  * in the texture; its maps are made by formulas of the place.
  */
-final class TwoChartSheet {
+public final class TwoChartSheet {
   static final int SIZE = 512;
 
   /** Texture to a unit of length. */
@@ -24,12 +24,12 @@ final class TwoChartSheet {
 
   private static final int CELLS = 10;
 
-  final Mesh mesh;
-  final Maps maps;
+  public final Mesh mesh;
+  public final Maps maps;
   final TouchGround ground;
 
   /** What is to be at a place. */
-  interface Field {
+  public interface Field {
     double[] at(double x, double y);
   }
 
@@ -38,10 +38,9 @@ final class TwoChartSheet {
    * @param normal in space
    * @param height one number
    */
-  TwoChartSheet(Field colour, Field normal, Field height) {
+  public TwoChartSheet(Field colour, Field normal, Field height) {
     mesh = sheet();
-    Image missed =
-        Image.blank(SIZE, SIZE, 1, Image.Sample.BYTE, Image.Space.LINEAR);
+    Image missed = Image.blank(SIZE, SIZE, 1, Image.Sample.BYTE, Image.Space.LINEAR);
     Maps bare = new Maps(SIZE, Map.of(), Map.of(), missed, 1, 0, List.of());
     ground = TouchGround.of(mesh, bare, Work.unwatched());
     Maps all = bare;
@@ -49,12 +48,16 @@ final class TwoChartSheet {
     all =
         all.with(
             MapKind.COLOUR,
-            c.filled((x, y, out) -> set(colour.at(placeX(x, y), placeY(x, y)), 255, out), Work.unwatched()));
+            c.filled(
+                (x, y, out) -> set(colour.at(placeX(x, y), placeY(x, y)), 255, out),
+                Work.unwatched()));
     Image n = Image.blank(SIZE, SIZE, 3, Image.Sample.SHORT, Image.Space.LINEAR);
     all =
         all.with(
             MapKind.NORMAL,
-            n.filled((x, y, out) -> normal(normal.at(placeX(x, y), placeY(x, y)), x, y, out), Work.unwatched()));
+            n.filled(
+                (x, y, out) -> normal(normal.at(placeX(x, y), placeY(x, y)), x, y, out),
+                Work.unwatched()));
     all =
         all.with(
             MapKind.OBJECT_NORMAL,
@@ -69,7 +72,9 @@ final class TwoChartSheet {
     maps =
         all.with(
             MapKind.HEIGHT,
-            h.filled((x, y, out) -> set(height.at(placeX(x, y), placeY(x, y)), 1, out), Work.unwatched()));
+            h.filled(
+                (x, y, out) -> set(height.at(placeX(x, y), placeY(x, y)), 1, out),
+                Work.unwatched()));
   }
 
   private static void set(double[] v, double one, double[] out) {
@@ -151,7 +156,7 @@ final class TwoChartSheet {
   }
 
   /** A stroke straight from one place to another. */
-  static double[] line(double x0, double y0, double x1, double y1) {
+  public static double[] line(double x0, double y0, double x1, double y1) {
     return new double[] {x0, y0, 0, x1, y1, 0};
   }
 }
