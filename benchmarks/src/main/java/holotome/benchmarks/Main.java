@@ -18,6 +18,7 @@ public final class Main {
         case "remesh" -> RemeshBench.run(rest);
         case "unwrap" -> UnwrapBench.run(rest);
         case "bake" -> BakeBench.run(rest);
+        case "touch" -> TouchBench.run(rest);
         case "deviation" -> DeviationBench.run();
         case "rays" -> RaysBench.run();
         case "view" -> ViewBench.run();
@@ -36,7 +37,7 @@ public final class Main {
         }
         default -> {
           System.err.println(
-              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, unwrap, bake, cancel, revise, mend (the last six take triangle counts; mend solids goes through all meshes)");
+              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, unwrap, bake, touch, cancel, revise, mend (the last six but touch take triangle counts; mend solids goes through all meshes)");
           System.exit(2);
         }
       }

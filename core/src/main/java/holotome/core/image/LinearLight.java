@@ -7,7 +7,17 @@ package holotome.core.image;
 public final class LinearLight {
   private static final float[] LIGHT = new float[256];
 
+  /** Steps of the tables that {@link #nearlyOf} and {@link #nearlyStored} read between. */
+  private static final int STEPS = 1 << 13;
+
+  private static final float[] OF = new float[STEPS + 2];
+  private static final float[] STORED = new float[STEPS + 2];
+
   static {
+    for (int i = 0; i < OF.length; i++) {
+      OF[i] = (float) of((double) i / STEPS);
+      STORED[i] = (float) stored((double) i / STEPS);
+    }
     for (int i = 0; i < 256; i++) {
       LIGHT[i] = (float) of(i / 255.0);
     }
@@ -28,6 +38,22 @@ public final class LinearLight {
   /** The stored value, 0 to 1, of a light from 0 to 1. */
   public static double stored(double light) {
     return light <= 0.0031308 ? 12.92 * light : 1.055 * Math.pow(light, 1 / 2.4) - 0.055;
+  }
+
+  /** {@link #of} by a table, from 0 to 1 to 1e-6. */
+  public static double nearlyOf(double stored) {
+    return between(OF, stored);
+  }
+
+  /** {@link #stored} by a table, from 0 to 1 to 1e-5. */
+  public static double nearlyStored(double light) {
+    return between(STORED, light);
+  }
+
+  private static double between(float[] table, double at) {
+    double x = Math.clamp(at, 0, 1) * STEPS;
+    int i = (int) x;
+    return table[i] + (x - i) * (table[i + 1] - table[i]);
   }
 
   /** The stored byte nearest to a light; what is out of range is clamped. */

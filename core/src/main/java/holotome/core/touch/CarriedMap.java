@@ -115,7 +115,7 @@ final class CarriedMap {
     }
     if (values == Values.COLOUR) {
       for (int c = 0; c < channels; c++) {
-        out[c] = LinearLight.stored(out[c]);
+        out[c] = LinearLight.nearlyStored(out[c]);
       }
     }
     carry(spot, out);
@@ -157,9 +157,9 @@ final class CarriedMap {
               : switch (values) {
                 case NUMBER -> share >= 0.5 ? come[c] : own[c];
                 case COLOUR ->
-                    LinearLight.stored(
-                        (1 - share) * LinearLight.of(own[c])
-                            + share * LinearLight.of(Math.max(0, come[c])));
+                    LinearLight.nearlyStored(
+                        (1 - share) * LinearLight.nearlyOf(own[c])
+                            + share * LinearLight.nearlyOf(come[c]));
                 default -> (1 - share) * own[c] + share * come[c];
               };
     }

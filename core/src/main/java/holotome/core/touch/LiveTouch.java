@@ -32,8 +32,7 @@ public final class LiveTouch {
   public LiveTouch(TouchGround ground, Maps maps, Maps before, Touch touch) {
     layout = Layout.of(ground, maps, touch);
     course = new Course(ground, touch.along(touch.point(0)));
-    double texel = course.size() == 0 ? 0 : ground.texel(course.dab(0).triangle());
-    form = StrokeForm.of(course, touch.radius(), texel);
+    form = new StrokeForm(course, touch.radius(), 1);
     region = new Region(ground.width(), ground.height());
     reach = new Reach(ground, region);
     painting = new Painting(layout, touch);

@@ -30,11 +30,10 @@ final class Region {
     final float[] second = new float[SIDE * SIDE];
     final float[] third = new float[SIDE * SIDE];
 
-    /** Texels that came nearer since this was last asked, as places in the arrays. */
-    private int[] fresh = new int[64];
+    /** Texels that came nearer since this was last asked, and how many. */
+    private final boolean[] isFresh = new boolean[SIDE * SIDE];
 
     private int freshCount;
-    private final boolean[] isFresh = new boolean[SIDE * SIDE];
 
     Tile(int left, int top) {
       this.left = left;
@@ -51,21 +50,18 @@ final class Region {
     }
 
     private void note(int at) {
-      if (!isFresh[at]) {
-        isFresh[at] = true;
-        if (freshCount == fresh.length) {
-          fresh = Arrays.copyOf(fresh, 2 * freshCount);
-        }
-        fresh[freshCount++] = at;
-      }
+      freshCount += isFresh[at] ? 0 : 1;
+      isFresh[at] = true;
     }
 
-    /** The texels that came nearer since this was last called, by rows. */
+    /** The texels that came nearer since this was last called, by rows, as places in the arrays. */
     int[] takeFresh() {
-      int[] out = Arrays.copyOf(fresh, freshCount);
-      Arrays.sort(out);
-      for (int at : out) {
-        isFresh[at] = false;
+      int[] out = new int[freshCount];
+      for (int at = 0, n = 0; n < out.length; at++) {
+        if (isFresh[at]) {
+          out[n++] = at;
+          isFresh[at] = false;
+        }
       }
       freshCount = 0;
       return out;

@@ -1,6 +1,5 @@
 package holotome.core.touch;
 
-import holotome.core.geometry.Vec;
 import holotome.core.touch.Course.Dab;
 
 /** All that is within the radius of a brush's way; a piece is what lies between two dabs. */
@@ -71,16 +70,29 @@ record StrokeForm(Course course, double radius, double rim) implements Form {
     double[] b = second.at();
     double t = along(a, b, x, y, z);
     double d = Math.sqrt(square(a, b, t, x, y, z)) / radius;
-    double facing = (1 - t) * Vec.dot(first.normal(), face) + t * Vec.dot(second.normal(), face);
-    if (d > rim || facing < Course.AWAY) {
+    if (d > rim) {
       return Double.POSITIVE_INFINITY;
     }
-    double[] way = Vec.sub(b, a);
-    double[] left = Vec.cross(first.normal(), way);
-    double l = Vec.length(left);
-    double[] from = {x - a[0] - t * way[0], y - a[1] - t * way[1], z - a[2] - t * way[2]};
+    double[] n = first.normal();
+    double[] m = second.normal();
+    double facing = 0;
+    for (int k = 0; k < 3; k++) {
+      facing += ((1 - t) * n[k] + t * m[k]) * face[k];
+    }
+    if (facing < Course.AWAY) {
+      return Double.POSITIVE_INFINITY;
+    }
+    double wx = b[0] - a[0];
+    double wy = b[1] - a[1];
+    double wz = b[2] - a[2];
+    double leftX = n[1] * wz - n[2] * wy;
+    double leftY = n[2] * wx - n[0] * wz;
+    double leftZ = n[0] * wy - n[1] * wx;
+    double l = Math.sqrt(leftX * leftX + leftY * leftY + leftZ * leftZ);
+    double beside =
+        (x - a[0] - t * wx) * leftX + (y - a[1] - t * wy) * leftY + (z - a[2] - t * wz) * leftZ;
     found[0] = course.lead() + piece + t;
-    found[1] = l > 0 ? Vec.dot(from, left) / (l * radius) : 0;
+    found[1] = l > 0 ? beside / (l * radius) : 0;
     return d;
   }
 }

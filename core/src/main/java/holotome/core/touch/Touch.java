@@ -25,7 +25,10 @@ import java.util.Objects;
  * @param maps that are changed; null for all
  */
 public record Touch(
-    @Parameter(help = "What is done") How how,
+    @Parameter(
+            help =
+                "What is done: copy, what is elsewhere comes here as it is; fit, the same in the tone of what is around; blend, a step along the line becomes a slope; fill, made anew from what is around; soften, differences are levelled; restore, as before the first of the list")
+        How how,
     @Parameter(
             help =
                 "Where the brush went or the outline of an area: points of the surface, x y z each, in the scan file's coordinates")
