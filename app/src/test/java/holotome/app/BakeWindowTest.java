@@ -3,6 +3,7 @@ package holotome.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.app.pane.FlatPane;
+import holotome.core.bake.Along;
 import holotome.core.map.MapKind;
 import holotome.core.part.Maps;
 import holotome.view.scene.Look;
@@ -65,18 +66,27 @@ class BakeWindowTest extends WindowCase {
     d.click("bake-more");
     d.settle();
     assertThat(isShown("field-along")).isTrue();
+    // Along the faces' own normals the edges would show, which is said; then as usual.
+    d.choose("field-along", Along.FACES.ordinal());
     apply();
+    d.await("the finding", () -> isSaid("Edges print themselves"));
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.settle();
+    d.choose("field-along", Along.SMOOTH.ordinal());
+    d.settle();
+    apply();
+    d.await("no finding", () -> !isSaid("Edges print themselves"));
     assertThat(maps().size()).isEqualTo(128);
     assertThat(maps().pictures().keySet())
         .containsExactlyInAnyOrder(
             MapKind.COLOUR, MapKind.NORMAL, MapKind.OBJECT_NORMAL, MapKind.OCCLUSION);
     Maps baked = maps();
-    d.keys(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT3);
     d.settle();
     apply();
     assertThat(maps().pictures().get(MapKind.OCCLUSION))
         .isSameAs(baked.pictures().get(MapKind.OCCLUSION));
-    d.keys(KeyCode.DIGIT3);
+    d.keys(KeyCode.DIGIT4);
     d.settle();
     // A click in the flat pane says what is to be grey.
     Node flat = d.node("flat-view");
@@ -94,7 +104,7 @@ class BakeWindowTest extends WindowCase {
     assertThat(after).isGreaterThan(before);
     // And onto the vertices, with the maps as they are.
     Maps toned = maps();
-    d.keys(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT6);
     d.settle();
     apply();
     assertThat(maps()).isSameAs(toned);
@@ -117,7 +127,7 @@ class BakeWindowTest extends WindowCase {
     crateAsCast(KeyCode.DIGIT2);
     bakeSmall();
     apply();
-    d.keys(KeyCode.DIGIT2);
+    d.keys(KeyCode.DIGIT3);
     d.settle();
     d.await("what is missing", () -> d.node("apply").isDisabled());
     assertThat(isSaid("needs a map that is not baked yet: Object normal")).isTrue();

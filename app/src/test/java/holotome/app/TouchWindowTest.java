@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import holotome.app.Driver.Held;
 import holotome.app.pane.FlatPane;
 import holotome.core.bake.BakeMaps;
+import holotome.core.bake.PaintCage;
 import holotome.core.bake.TouchUp;
 import holotome.core.log.History;
 import holotome.core.map.MapKind;
@@ -50,7 +51,7 @@ class TouchWindowTest extends WindowCase {
     make(new MakeCharts(256, 4, 1.1, 0, 180));
     make(new BakeMaps(KINDS, 256, 1, 4));
     stage(KeyCode.DIGIT7);
-    d.keys(KeyCode.DIGIT4);
+    d.keys(KeyCode.DIGIT5);
     d.settle();
     chartsShown();
     return maps();
@@ -190,6 +191,56 @@ class TouchWindowTest extends WindowCase {
     Maps plain = d.on(() -> d.desk().session().history().stateAfter(bake + 1).maps());
     assertThat(changed(plain, maps(), MapKind.COLOUR)).isPositive();
     assertThat(changed(plain, maps(), MapKind.NORMAL)).isPositive();
+  }
+
+  @Test
+  void theCageIsSeenAsAShellAndPaintedWider() {
+    Maps was = baked();
+    int before = entries();
+    int[] bare = d.on(this::seen);
+    d.keys(KeyCode.DIGIT2);
+    d.settle();
+    d.await("the shell", () -> d.desk().view().isExactShown() && differ(bare) > 1000);
+    int[] shell = d.on(this::seen);
+    Node view = d.node("view");
+    double x = d.on(() -> d.desk().view().getWidth() / 2);
+    double y = d.on(() -> d.desk().view().getHeight() / 2);
+    d.fill("cage-times", "8");
+    d.drag(view, MouseButton.PRIMARY, x - 120, y + 120, x - 70, y + 125);
+    d.await(
+        "the stroke",
+        () ->
+            !d.desk().session().jobs().isBusy()
+                && d.desk().session().history().lines().getLast().entry().step()
+                    instanceof PaintCage);
+    d.settle();
+    assertThat(entries()).isEqualTo(before + 1);
+    assertThat(maps()).isSameAs(was);
+    d.await("a wider shell", () -> d.desk().view().isExactShown() && differ(shell) > 200);
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.settle();
+    assertThat(entries()).isEqualTo(before);
+  }
+
+  /** The pixels of the view, every second of every second row. */
+  private int[] seen() {
+    int w = (int) d.desk().view().getWidth() / 2;
+    int h = (int) d.desk().view().getHeight() / 2;
+    int[] out = new int[w * h];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = d.desk().view().pixel(2 * (i % w), 2 * (i / w));
+    }
+    return out;
+  }
+
+  /** How many of them are now others. */
+  private int differ(int[] than) {
+    int[] now = seen();
+    int n = 0;
+    for (int i = 0; i < now.length && now.length == than.length; i++) {
+      n += now[i] == than[i] ? 0 : 1;
+    }
+    return n;
   }
 
   /** The triangle that is largest in the texture, of another chart's side than one. */

@@ -260,6 +260,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
       layers.addAll(faults.layers(m, w.frame().toWork()));
     }
     layers.addAll(deviation.layers(w.frame().toWork()));
+    layers.addAll(settings.cage(w));
     boolean edges = tool != null && tool.isOnTriangles();
     return new Scene(subject, layers, grid, settings.setting().withEdges(edges));
   }

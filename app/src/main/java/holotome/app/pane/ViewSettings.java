@@ -11,9 +11,11 @@ import holotome.core.mesh.Importance;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.unit.Length;
+import holotome.view.scene.Layer;
 import holotome.view.scene.Look;
 import holotome.view.scene.Setting;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import javafx.application.Platform;
 
@@ -45,10 +47,21 @@ public final class ViewSettings {
   private Look ofTool;
 
   private final ShownFigures figures;
+  private final ShownCage cage;
 
   ViewSettings(Session session) {
     this.session = session;
     figures = new ShownFigures(session);
+    cage = new ShownCage(session);
+  }
+
+  /** From where rays of a bake start, where the tool at hand wants that seen. */
+  List<Layer> cage(Workpiece w) {
+    if (tool == null || !tool.showsCage()) {
+      cage.rest();
+      return List.of();
+    }
+    return cage.layers(w);
   }
 
   /** The figures of looks that draw one for each triangle. */

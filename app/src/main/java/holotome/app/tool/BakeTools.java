@@ -6,6 +6,7 @@ import holotome.app.words.AppWords;
 import holotome.core.bake.BakeMaps;
 import holotome.core.bake.BakeVertices;
 import holotome.core.bake.EvenLight;
+import holotome.core.bake.PaintCage;
 import holotome.core.bake.SetTone;
 import holotome.core.bake.TouchUp;
 import holotome.core.map.MapKind;
@@ -22,6 +23,7 @@ final class BakeTools {
 
   BakeTools(Session session) {
     all.put(BakeMaps.class, new BakeTool(session));
+    all.put(PaintCage.class, new CageTool(session));
     StepTool light =
         new StepTool(
             session,

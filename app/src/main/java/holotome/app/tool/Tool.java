@@ -71,6 +71,11 @@ public abstract class Tool {
     return null;
   }
 
+  /** Whether it is to be seen from where rays of a bake start. */
+  public boolean showsCage() {
+    return false;
+  }
+
   /** What is still to be done before there is a step, in plain words; null for nothing. */
   public String missing() {
     return null;

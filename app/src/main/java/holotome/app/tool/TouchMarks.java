@@ -63,6 +63,17 @@ final class TouchMarks {
     }
   }
 
+  /** The brush alone, and where it went. */
+  void brush(GraphicsContext g, TouchPane pane, double radius, TouchStroke stroke) {
+    double r = pane.pixels(radius);
+    if (stroke != null) {
+      veil(g, stroke.line(), r);
+    }
+    if (!Double.isNaN(x)) {
+      ring(g, x, y, r, false);
+    }
+  }
+
   /** A circle that is seen on light and on dark. */
   private static void ring(GraphicsContext g, double x, double y, double r, boolean isFaint) {
     g.setGlobalAlpha(isFaint ? 0.55 : 1);

@@ -5,9 +5,13 @@ import holotome.app.model.Finding.Severity;
 import holotome.app.model.Session;
 import holotome.app.pane.SpacePane;
 import holotome.app.words.AppWords;
+import holotome.core.attribute.Attribute;
+import holotome.core.bake.Along;
 import holotome.core.bake.BakeMaps;
+import holotome.core.bake.PaintCage;
 import holotome.core.geometry.Box;
 import holotome.core.geometry.Similarity;
+import holotome.core.log.History;
 import holotome.core.map.Missed;
 import holotome.core.map.MissedPatch;
 import holotome.core.mend.FillHoles;
@@ -94,6 +98,15 @@ final class BakeFindings {
         out.add(missed(w, reason, patches, texels));
       }
     }
+    if (printsEdges(w)) {
+      out.add(
+          leading(
+              Severity.WARN,
+              AppWords.of("bake-findings.edges"),
+              AppWords.of("bake-findings.edges-text"),
+              AppWords.of("findings.bake-again"),
+              BakeMaps.class));
+    }
     if (m.missedShare() <= MANY) {
       out.addFirst(
           Finding.good(
@@ -105,6 +118,19 @@ final class BakeFindings {
     return out;
   }
 
+  /** Whether rays run along normals that part at edges: those print themselves into the maps. */
+  private boolean printsEdges(Workpiece w) {
+    Along along = null;
+    for (History.Line l : session.history().lines()) {
+      if (l.entry().on() && l.entry().step() instanceof BakeMaps b) {
+        along = b.along();
+      }
+    }
+    boolean isHard =
+        w.cast().attributes().first(Attribute.Kind.NORMAL, Attribute.Domain.CORNER) != null;
+    return along == Along.FACES || along == Along.SHADED && isHard;
+  }
+
   private Finding missed(Workpiece w, Missed reason, List<MissedPatch> patches, int texels) {
     String key = "bake-findings." + reason.name().toLowerCase(java.util.Locale.ROOT);
     boolean isMany = reason.isLost() && texels > MANY * w.maps().covered();
@@ -112,13 +138,13 @@ final class BakeFindings {
         switch (reason) {
           case HOLE -> FillHoles.class;
           case INSIDE -> OrientOut.class;
-          case NOTHING, OTHER -> BakeMaps.class;
+          case NOTHING, OTHER -> PaintCage.class;
         };
     String action =
         switch (reason) {
           case HOLE -> AppWords.of("common.fill-the-holes");
           case INSIDE -> StepKind.of(OrientOut.class).title();
-          case NOTHING, OTHER -> AppWords.of("findings.bake-again");
+          case NOTHING, OTHER -> AppWords.of("bake-findings.see-the-cage");
         };
     return new Finding(
         isMany ? Severity.WARN : Severity.NOTE,

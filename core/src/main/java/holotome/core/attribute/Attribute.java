@@ -65,6 +65,9 @@ public final class Attribute {
   /** So many times the triangles and texels of elsewhere each triangle's surface is to have. */
   public static final String IMPORTANCE = "importance";
 
+  /** How many times as far out as it would be the cage of a bake is. */
+  public static final String CAGE = "cage";
+
   /** Which charts lie over which, so that both read the same texels. */
   public static final String LAID_OVER = "laid-over";
 

@@ -222,7 +222,7 @@ final class Baking {
     }
     float[] out = new float[cast.vertexCount()];
     java.util.Arrays.fill(out, settings.reach.floatValue());
-    return out;
+    return Cage.painted(cast, out);
   }
 
   /** What is made when it is first asked for, and then kept. */

@@ -78,6 +78,15 @@ final class Cage {
     for (int v = 0; v < wide.length; v++) {
       wide[v] = MARGIN * Math.max(wide[v], floor);
     }
-    return wide;
+    return painted(cast, wide);
+  }
+
+  /** Wider or narrower where that was painted. */
+  static float[] painted(Mesh cast, float[] reach) {
+    float[] times = PaintCage.of(cast);
+    for (int v = 0; times != null && v < reach.length; v++) {
+      reach[v] *= times[v];
+    }
+    return reach;
   }
 }

@@ -3,6 +3,7 @@ package holotome.core.log;
 import holotome.core.bake.BakeMaps;
 import holotome.core.bake.BakeVertices;
 import holotome.core.bake.EvenLight;
+import holotome.core.bake.PaintCage;
 import holotome.core.bake.SetTone;
 import holotome.core.bake.TouchUp;
 import holotome.core.datum.DeclareUnit;
@@ -121,6 +122,7 @@ public final class Catalogue {
               ProjectCharts.class,
               StraightenCharts.class,
               BakeMaps.class,
+              PaintCage.class,
               BakeVertices.class,
               EvenLight.class,
               SetTone.class,

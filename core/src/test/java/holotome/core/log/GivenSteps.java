@@ -389,6 +389,13 @@ final class GivenSteps {
         given(
             Map.of("do", "bake.tone", "exposure", 0.5, "grey", List.of(90, 80, 70), "sharpen", 50),
             List.of(CAST, CHARTS, BAKED)),
+        given(
+            Map.of(
+                "do",
+                "bake.cage",
+                "edits",
+                List.of(Map.of("line", List.of(0, 0, 0.5), "radius", 1, "times", 3))),
+            List.of(CAST)),
         given(TOUCHES, List.of(CAST, CHARTS, ALL_MAPS)),
         given(
             Map.of("do", "ship.write", "for", "engine", "name", "a"), List.of(CAST, CHARTS, BAKED)),
