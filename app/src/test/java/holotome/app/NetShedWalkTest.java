@@ -2,7 +2,10 @@ package holotome.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import holotome.app.Driver.Held;
 import holotome.app.pane.FlatPane;
+import holotome.core.bake.TouchUp;
+import holotome.core.image.Image;
 import holotome.core.map.MapKind;
 import holotome.core.mesh.LaidOver;
 import holotome.core.mesh.Mesh;
@@ -14,9 +17,11 @@ import holotome.demo.DemoFiles;
 import holotome.demo.NetShed;
 import holotome.demo.NetShedTruth;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.stream.IntStream;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -65,6 +70,51 @@ class NetShedWalkTest extends WindowCase {
     chartsShown();
   }
 
+  /** A stroke on the front wall with planks from beside it, in space, then one in the picture. */
+  private void paintPlanks(Maps before) {
+    d.keys(KeyCode.DIGIT5);
+    d.settle();
+    d.find("view from front");
+    d.settle();
+    d.fill("touch-radius", "150 mm");
+    double[] from = d.pixel(new double[] {4, 0, 1});
+    double[] to = d.pixel(new double[] {5.2, 0, 1.1});
+    d.drag(view, Held.SHIFT, from);
+    d.await("the source", () -> d.textNow("touch-next").contains("Paint"));
+    d.drag(view, MouseButton.PRIMARY, to[0], to[1], to[0] + 24, to[1]);
+    touched(1);
+    Mesh m = cast();
+    double[] uv = new double[2];
+    for (int k = 0; k < 3; k++) {
+      int c = 2 * m.uv().corners()[3 * first(NetShed.Side.LEFT) + k];
+      uv[0] += m.uv().coords()[c] / 3;
+      uv[1] += m.uv().coords()[c + 1] / 3;
+    }
+    double[] at = d.on(() -> ((FlatPane) flat).project(uv[0], uv[1]));
+    d.drag(flat, MouseButton.PRIMARY, at[0], at[1], at[0] + 15, at[1]);
+    touched(2);
+    Maps after = d.on(() -> d.desk().session().current().maps());
+    for (MapKind k : List.of(MapKind.COLOUR, MapKind.NORMAL)) {
+      assertThat(after.pictures().get(k).sameAs(before.pictures().get(k))).as("%s", k).isFalse();
+    }
+    // Planks are planks: the wall is as near to its truth as it was.
+    Image was = before.pictures().get(MapKind.COLOUR);
+    Image is = after.pictures().get(MapKind.COLOUR);
+    assertThat(NetShedTruth.off(cast(), is, NetShed.Side.FRONT))
+        .isLessThan(NetShedTruth.off(cast(), was, NetShed.Side.FRONT) + 2);
+  }
+
+  private void touched(int strokes) {
+    d.await(
+        "stroke " + strokes,
+        () ->
+            !d.desk().session().jobs().isBusy()
+                && d.desk().session().history().lines().getLast().entry().step()
+                    instanceof TouchUp t
+                && t.touches().size() == strokes);
+    d.settle();
+  }
+
   @Test
   void whatWasNotSeenTakesTheTextureOfWhatWas() {
     Path file = dir.resolve("shed.ply");
@@ -108,6 +158,7 @@ class NetShedWalkTest extends WindowCase {
     for (NetShed.Side s : new NetShed.Side[] {NetShed.Side.BACK, NetShed.Side.RIGHT}) {
       assertThat(NetShedTruth.off(cast(), maps.pictures().get(MapKind.COLOUR), s)).isLessThan(14);
     }
+    paintPlanks(maps);
     // Opened again and taken off: each by itself, which is then a finding.
     stage(KeyCode.DIGIT6);
     d.keys(KeyCode.DIGIT6);

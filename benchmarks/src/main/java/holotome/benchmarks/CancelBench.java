@@ -1,17 +1,28 @@
 package holotome.benchmarks;
 
+import holotome.core.bake.BakeMaps;
+import holotome.core.bake.EvenLight;
+import holotome.core.bake.SetTone;
+import holotome.core.bake.TouchUp;
+import holotome.core.frame.Frame;
 import holotome.core.io.Loaded;
 import holotome.core.io.MeshReader;
 import holotome.core.log.Entry;
 import holotome.core.log.LogFile;
+import holotome.core.map.MapKind;
+import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
+import holotome.core.reduce.Decimation;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.touch.Touch;
+import holotome.core.unwrap.MakeCharts;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 
 /** How long each step of the example Log takes to answer a cancel, at nine points of its run. */
 final class CancelBench {
@@ -39,6 +50,43 @@ final class CancelBench {
           String.format("%,d", before.current().triangleCount()),
           takes,
           1000 * longest);
+    }
+    table.print();
+  }
+
+  /**
+   * The same of maps of a size, of a touch that fills, tone and light: most of what goes by texels
+   * comes at the end.
+   */
+  static void maps(int size) throws Exception {
+    Mesh scan = Data.demo(1_000_000);
+    Mesh cast = Decimation.run(scan, 20_000, Double.POSITIVE_INFINITY, Work.unwatched());
+    Workpiece at = Workpiece.of(scan, Frame.PLAIN).withCast(cast);
+    Path out = Files.createTempDirectory("holotome-cancel");
+    at = new MakeCharts(size, 8, 1.1, 0, 180).apply(at, Run.unwatched()).work();
+    double[] middle = at.cast().bounds().centre();
+    double reach = 0.05 * at.cast().bounds().diagonal();
+    Touch fill = new Touch(Touch.How.FILL, middle, false, reach, 50, 100, null, null, 0, null);
+    List<Step> steps =
+        List.of(
+            new BakeMaps(
+                List.of(MapKind.COLOUR, MapKind.OBJECT_NORMAL, MapKind.HEIGHT), size, 4, 8),
+            new SetTone(0.5, 120, null, 100, 50),
+            new EvenLight(100, 50),
+            new TouchUp(List.of(fill)));
+    Table table = new Table("step", "px", "takes, s", "longest to cancel, ms");
+    for (Step s : steps) {
+      Workpiece before = at;
+      long start = System.nanoTime();
+      at = s.apply(before, new Run(Work.unwatched(), out)).work();
+      double takes = (System.nanoTime() - start) * 1e-9;
+      double longest = 0;
+      for (double share : new double[] {0.1, 0.3, 0.5, 0.7, 0.8, 0.85, 0.9, 0.94, 0.97}) {
+        // Maps of their own each time: what was made of the same ones may be kept.
+        Workpiece again = before.maps() == null ? before : before.withMaps(before.maps().alike());
+        longest = Math.max(longest, cancel(s, again, out, takes * share));
+      }
+      table.row(StepKind.of(s).id(), size, takes, 1000 * longest);
     }
     table.print();
   }

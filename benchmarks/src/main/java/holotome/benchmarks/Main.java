@@ -24,8 +24,13 @@ public final class Main {
         case "view" -> ViewBench.run();
         case "datum" -> DatumBench.run();
         case "job" -> JobBench.run(rest);
-        case "cancel" ->
+        case "cancel" -> {
+          if (rest.contains("maps")) {
+            CancelBench.maps(rest.size() > 1 ? Integer.parseInt(rest.getLast()) : 4096);
+          } else {
             CancelBench.run(rest.isEmpty() ? 1_200_000 : Integer.parseInt(rest.getFirst()));
+          }
+        }
         case "revise" ->
             ReviseBench.run(rest.isEmpty() ? 1_200_000 : Integer.parseInt(rest.getFirst()));
         case "mend" -> {

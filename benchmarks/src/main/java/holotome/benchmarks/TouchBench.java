@@ -15,6 +15,7 @@ import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimation;
 import holotome.core.step.Run;
+import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.touch.LiveTouch;
 import holotome.core.touch.Touch;
@@ -25,6 +26,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
 
@@ -66,13 +68,7 @@ final class TouchBench {
       for (How how : List.of(How.BLEND, How.SOFTEN, How.FILL)) {
         Touch t = stroke(work.cast(), how, radius * texel, random, how == How.FILL ? 3 : POINTS);
         table.row(
-            how.name().toLowerCase(java.util.Locale.ROOT),
-            radius,
-            t.points(),
-            "",
-            "",
-            "",
-            made(work, t));
+            how.name().toLowerCase(Locale.ROOT), radius, t.points(), "", "", "", made(work, t));
       }
     }
     table.print();
@@ -166,7 +162,7 @@ final class TouchBench {
     }
     double[] sorted = times.stream().mapToDouble(d -> d).sorted().toArray();
     table.row(
-        how.name().toLowerCase(java.util.Locale.ROOT),
+        how.name().toLowerCase(Locale.ROOT),
         radius,
         POINTS,
         sorted[sorted.length / 2],
@@ -179,7 +175,7 @@ final class TouchBench {
     long begun = System.nanoTime();
     try {
       new TouchUp(List.of(t)).apply(work, Run.unwatched());
-    } catch (holotome.core.task.Failure f) {
+    } catch (Failure f) {
       return Double.NaN;
     }
     return (System.nanoTime() - begun) / 1e9;

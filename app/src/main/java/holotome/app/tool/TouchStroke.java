@@ -1,5 +1,6 @@
 package holotome.app.tool;
 
+import holotome.core.geometry.Vec;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
@@ -113,7 +114,7 @@ final class TouchStroke {
   }
 
   private boolean isJump(double[] p, double x, double y) {
-    double far = pane.pixels(holotome.core.geometry.Vec.distance(p, last));
+    double far = pane.pixels(Vec.distance(p, last));
     return far > JUMP * Math.hypot(x - lastX, y - lastY) + 2 * pane.pixels(radius);
   }
 

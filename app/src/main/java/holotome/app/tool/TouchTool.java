@@ -13,6 +13,7 @@ import holotome.core.part.Workpiece;
 import holotome.core.touch.Touch;
 import holotome.core.unit.RoundLength;
 import holotome.view.scene.Look;
+import java.util.Arrays;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
@@ -260,7 +261,7 @@ final class TouchTool extends HandTool implements FlatTool {
   private static double[][] points(double[] flat) {
     double[][] out = new double[flat.length / 3][];
     for (int i = 0; i < out.length; i++) {
-      out[i] = java.util.Arrays.copyOfRange(flat, 3 * i, 3 * i + 3);
+      out[i] = Arrays.copyOfRange(flat, 3 * i, 3 * i + 3);
     }
     return out;
   }

@@ -4,6 +4,7 @@ import holotome.core.step.Parameter;
 import holotome.core.task.Failure;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
+import java.util.Objects;
 
 /**
  * The cage made wider or narrower along a stroke.
@@ -37,6 +38,6 @@ public record CageEdit(
 
   @Override
   public int hashCode() {
-    return java.util.Objects.hash(Arrays.hashCode(line), radius, times);
+    return Objects.hash(Arrays.hashCode(line), radius, times);
   }
 }

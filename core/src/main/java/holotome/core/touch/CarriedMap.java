@@ -18,7 +18,6 @@ final class CarriedMap {
   private final Values values;
   private final Image image;
   private final int channels;
-  private final double[] frame = new double[9];
   private final double[] texel = new double[4];
   private final float[] weights = new float[3];
 
@@ -132,7 +131,7 @@ final class CarriedMap {
       double b = 2 * v[1] - 1;
       double c = 2 * v[2] - 1;
       if (values == Values.TANGENT_DIRECTION) {
-        ground.split().frame(spot.triangle, spot.second, spot.third, frame);
+        double[] frame = spot.frame();
         for (int k = 0; k < 3; k++) {
           v[k] = a * frame[k] + b * frame[3 + k] + c * frame[6 + k];
         }
@@ -169,8 +168,7 @@ final class CarriedMap {
   void store(Image.Editor to, int x, int y, Spot spot, double[] v) {
     switch (values) {
       case TANGENT_DIRECTION -> {
-        ground.split().frame(spot.triangle, spot.second, spot.third, frame);
-        Directions.solve(frame, v[0], v[1], v[2], weights, 0);
+        Directions.solve(spot.frame(), v[0], v[1], v[2], weights, 0);
         Directions.store(weights[0], weights[1], weights[2], texel);
       }
       case DIRECTION -> Directions.store(v[0], v[1], v[2], texel);

@@ -4,6 +4,7 @@ import holotome.core.geometry.Vec;
 import holotome.core.spatial.BvhQuery;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 
 /**
  * The way of a brush over the surface in short pieces, and beside it the way that what is copied
@@ -196,6 +197,6 @@ final class Course {
 
   /** Whether there is a place to copy from for any of it. */
   boolean hasSource() {
-    return sources.stream().skip(lead).anyMatch(java.util.Objects::nonNull);
+    return sources.stream().skip(lead).anyMatch(Objects::nonNull);
   }
 }

@@ -26,8 +26,7 @@ record Layout(TouchGround ground, Maps maps, List<MapKind> kinds) {
 
   /** Room for what is carried of one place. */
   double[][] room() {
-    double[][] out = new double[kinds.size()][4];
-    return out;
+    return new double[kinds.size()][4];
   }
 
   /** Per map the place of its first number beside those of others; -1 for those left out. */

@@ -18,6 +18,11 @@ record Levelled(CarriedMap[] maps, int[] places, SeamStep step, double[] there, 
   }
 
   @Override
+  public boolean needsOwn() {
+    return true;
+  }
+
+  @Override
   public boolean at(Region.Tile tile, int at, Spot spot, double[][] own, double[][] out) {
     for (int m = 0; m < maps.length; m++) {
       if (places[m] >= 0) {

@@ -6,6 +6,7 @@ import holotome.core.part.Maps;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.Supplier;
 
@@ -94,7 +95,7 @@ final class Painting {
         continue;
       }
       spot.set(tile.triangle[at], tile.second[at], tile.third[at]);
-      for (int m = 0; m < maps.length; m++) {
+      for (int m = 0; m < maps.length && (share < 1 || coming.needsOwn()); m++) {
         maps[m].own(tile.x(at), tile.y(at), spot, own[m]);
       }
       if (!coming.at(tile, at, spot, own, come)) {
@@ -106,7 +107,7 @@ final class Painting {
       }
       made[n++] = at;
     }
-    return java.util.Arrays.copyOf(made, n);
+    return Arrays.copyOf(made, n);
   }
 
   /** All texels of a region. */

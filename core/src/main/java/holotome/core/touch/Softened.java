@@ -51,6 +51,11 @@ record Softened(CarriedMap[] maps, int[] places, SurfaceCells cells, double[] ro
   }
 
   @Override
+  public boolean needsOwn() {
+    return true;
+  }
+
+  @Override
   public boolean at(Region.Tile tile, int at, Spot spot, double[][] own, double[][] out) {
     boolean any = cells.read(spot.x, spot.y, spot.z, room);
     for (int m = 0; m < maps.length; m++) {

@@ -39,6 +39,9 @@ final class Spot {
   double y;
   double z;
 
+  private final double[] frame = new double[9];
+  private boolean isFrameKnown;
+
   /** The form's unit normal, once {@link #turn} was called. */
   final double[] normal = new double[3];
 
@@ -49,6 +52,7 @@ final class Spot {
   }
 
   void set(int t, double u, double v) {
+    isFrameKnown = false;
     triangle = t;
     second = u;
     third = v;
@@ -63,6 +67,15 @@ final class Spot {
 
   double[] place() {
     return new double[] {x, y, z};
+  }
+
+  /** The tangent, bitangent and normal that directions are stored in here, as rows. */
+  double[] frame() {
+    if (!isFrameKnown) {
+      isFrameKnown = true;
+      ground.split().frame(triangle, second, third, frame);
+    }
+    return frame;
   }
 
   double textureX() {

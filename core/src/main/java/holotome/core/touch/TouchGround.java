@@ -1,5 +1,7 @@
 package holotome.core.touch;
 
+import holotome.core.geometry.Vec;
+import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Coverage;
 import holotome.core.part.Maps;
@@ -84,7 +86,7 @@ public record TouchGround(
 
   /** The side of a texel on a triangle, in base units: the root of its area. */
   double texel(int triangle) {
-    double[] c = holotome.core.mesh.Measures.cross(cast, triangle);
+    double[] c = Measures.cross(cast, triangle);
     int[] k = cast.uv().corners();
     float[] uv = cast.uv().coords();
     int a = 2 * k[3 * triangle];
@@ -92,7 +94,7 @@ public record TouchGround(
     int d = 2 * k[3 * triangle + 2];
     double det =
         (uv[b] - uv[a]) * (uv[d + 1] - uv[a + 1]) - (uv[d] - uv[a]) * (uv[b + 1] - uv[a + 1]);
-    double area = holotome.core.geometry.Vec.length(c);
+    double area = Vec.length(c);
     return det == 0 ? 0 : Math.sqrt(area / Math.abs(det)) / size;
   }
 }
