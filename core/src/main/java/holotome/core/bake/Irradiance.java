@@ -65,7 +65,7 @@ final class Irradiance {
       now.hollow = h / (double) HOLLOW_STEPS;
       double error = 0;
       for (int channel = 0; channel < 3; channel++) {
-        error += now.fit(s, channel);
+        error += now.fit(s, channel, work);
       }
       if (error < least) {
         least = error;
@@ -131,7 +131,7 @@ final class Irradiance {
   }
 
   /** Fits one colour; returns the mean error, beside the mean light. */
-  private double fit(Samples s, int channel) {
+  private double fit(Samples s, int channel, Work work) {
     double[] weight = new double[s.count];
     java.util.Arrays.fill(weight, 1);
     double[] residual = new double[s.count];
@@ -139,6 +139,7 @@ final class Irradiance {
     double[] found = new double[TERMS];
     double spread = 0;
     for (int round = 0; round < ROUNDS; round++) {
+      work.check();
       double[][] m = new double[TERMS][TERMS + 1];
       for (int i = 0; i < s.count; i++) {
         double o = held(s.open[i]);
