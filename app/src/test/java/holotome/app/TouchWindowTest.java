@@ -250,9 +250,9 @@ class TouchWindowTest extends WindowCase {
     for (int t = 0; t < m.triangleCount(); t++) {
       double[] c = corners(m, t);
       double area = Math.abs((c[2] - c[0]) * (c[5] - c[1]) - (c[4] - c[0]) * (c[3] - c[1]));
-      double[] o = besides < 0 ? null : corners(m, besides);
-      boolean isFar = o == null || Math.hypot(o[0] - c[0], o[1] - c[1]) > 0.15;
-      if (isFar && area > most) {
+      double[] other = besides < 0 ? null : corners(m, besides);
+      boolean isAway = other == null || Math.hypot(other[0] - c[0], other[1] - c[1]) > 0.15;
+      if (isAway && area > most) {
         most = area;
         best = t;
       }

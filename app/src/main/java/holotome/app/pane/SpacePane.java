@@ -261,8 +261,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
     }
     layers.addAll(deviation.layers(w.frame().toWork()));
     layers.addAll(settings.cage(w));
-    boolean edges = tool != null && tool.isOnTriangles();
-    return new Scene(subject, layers, grid, settings.setting().withEdges(edges));
+    return new Scene(subject, layers, grid, settings.setting(tool));
   }
 
   /** What is shown on the left of the line; null for nothing. */

@@ -90,6 +90,11 @@ public final class ViewSettings {
     return setting;
   }
 
+  /** The same with the edges of triangles, where a tool works on those. */
+  Setting setting(Tool with) {
+    return setting.withEdges(with != null && with.isOnTriangles());
+  }
+
   public boolean hasGrid() {
     return grid;
   }

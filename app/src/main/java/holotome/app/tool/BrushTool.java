@@ -19,8 +19,6 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.paint.Color;
-import javafx.scene.shape.StrokeLineCap;
-import javafx.scene.shape.StrokeLineJoin;
 
 /** Paints over what is to be selected, with a size in pixels or in the lengths of the scan. */
 public final class BrushTool extends SelectTool {
@@ -260,20 +258,7 @@ public final class BrushTool extends SelectTool {
   @Override
   public void draw(ViewPort view, GraphicsContext g) {
     double r = radius(view);
-    if (line.corners() > 0) {
-      g.setStroke(Color.web("#6C4AB6", 0.35));
-      g.setLineWidth(2 * r);
-      g.setLineCap(StrokeLineCap.ROUND);
-      g.setLineJoin(StrokeLineJoin.ROUND);
-      g.beginPath();
-      g.moveTo(line.x(0), line.y(0));
-      for (int i = 0; i < line.corners(); i++) {
-        g.lineTo(line.x(i), line.y(i));
-      }
-      g.stroke();
-      g.setLineCap(StrokeLineCap.SQUARE);
-      g.setLineJoin(StrokeLineJoin.MITER);
-    }
+    line.drawWide(g, r, Color.web("#6C4AB6", 0.35));
     if (pointer != null) {
       g.setStroke(Color.web("#6C4AB6"));
       g.setLineWidth(1.4);

@@ -3,6 +3,8 @@ package holotome.app.tool;
 import java.util.Arrays;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
+import javafx.scene.shape.StrokeLineCap;
+import javafx.scene.shape.StrokeLineJoin;
 
 /** A line being drawn over the view: x, y of its corners in pixels. */
 final class Line {
@@ -80,6 +82,25 @@ final class Line {
       g.fill();
     }
     g.stroke();
+  }
+
+  /** All within a radius of it, as a veil. */
+  void drawWide(GraphicsContext g, double radius, Color veil) {
+    if (length == 0) {
+      return;
+    }
+    g.setStroke(veil);
+    g.setLineWidth(2 * radius);
+    g.setLineCap(StrokeLineCap.ROUND);
+    g.setLineJoin(StrokeLineJoin.ROUND);
+    g.beginPath();
+    g.moveTo(xy[0], xy[1]);
+    for (int i = 0; i < length; i += 2) {
+      g.lineTo(xy[i], xy[i + 1]);
+    }
+    g.stroke();
+    g.setLineCap(StrokeLineCap.SQUARE);
+    g.setLineJoin(StrokeLineJoin.MITER);
   }
 
   void drawCorners(GraphicsContext g) {

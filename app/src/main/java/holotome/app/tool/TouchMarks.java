@@ -2,8 +2,6 @@ package holotome.app.tool;
 
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
-import javafx.scene.shape.StrokeLineCap;
-import javafx.scene.shape.StrokeLineJoin;
 
 /**
  * What is drawn over a pane while maps are touched up: the brush, what it copies, what was drawn.
@@ -46,7 +44,7 @@ final class TouchMarks {
     if (isHere && stroke.isArea() && piece == null) {
       stroke.line().draw(g, true);
     } else if (isHere && !stroke.isArea() && !form.how().isLive()) {
-      veil(g, stroke.line(), r);
+      stroke.line().drawWide(g, r, VEIL);
     }
     if (piece != null) {
       piece(g, pane, piece, isHere ? stroke.line() : null);
@@ -67,7 +65,7 @@ final class TouchMarks {
   void brush(GraphicsContext g, TouchPane pane, double radius, TouchStroke stroke) {
     double r = pane.pixels(radius);
     if (stroke != null) {
-      veil(g, stroke.line(), r);
+      stroke.line().drawWide(g, r, VEIL);
     }
     if (!Double.isNaN(x)) {
       ring(g, x, y, r, false);
@@ -84,21 +82,6 @@ final class TouchMarks {
     g.setStroke(INK);
     g.strokeOval(x - r, y - r, 2 * r, 2 * r);
     g.setGlobalAlpha(1);
-  }
-
-  private static void veil(GraphicsContext g, Line line, double r) {
-    g.setStroke(VEIL);
-    g.setLineWidth(2 * r);
-    g.setLineCap(StrokeLineCap.ROUND);
-    g.setLineJoin(StrokeLineJoin.ROUND);
-    g.beginPath();
-    g.moveTo(line.x(0), line.y(0));
-    for (int i = 0; i < line.corners(); i++) {
-      g.lineTo(line.x(i), line.y(i));
-    }
-    g.stroke();
-    g.setLineCap(StrokeLineCap.SQUARE);
-    g.setLineJoin(StrokeLineJoin.MITER);
   }
 
   /** The outline of a piece, where it is and where the pointer drags it. */

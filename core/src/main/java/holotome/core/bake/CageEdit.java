@@ -23,7 +23,13 @@ public record CageEdit(
         double times) {
 
   public CageEdit {
-    if (line == null || line.length == 0 || line.length % 3 != 0 || !(radius > 0)) {
+    boolean fits =
+        line != null
+            && line.length > 0
+            && line.length % 3 == 0
+            && Arrays.stream(line).allMatch(Double::isFinite)
+            && radius > 0;
+    if (!fits) {
       throw Failure.usage(CoreWords.of("cage.does-not-fit"));
     }
   }

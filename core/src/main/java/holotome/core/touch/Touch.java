@@ -96,6 +96,9 @@ public record Touch(
             && line.length >= (area ? 9 : 3)
             && line.length % 3 == 0
             && radius > 0
+            && isFinite(line)
+            && isFinite(from)
+            && isFinite(to)
             && (from == null || from.length == 3)
             && (to == null || to.length == 3)
             && how.copies() == (from != null)
@@ -108,6 +111,10 @@ public record Touch(
               "touch.does-not-fit", how == null ? "?" : how.name().toLowerCase(Locale.ROOT)));
     }
     maps = maps == null ? null : List.copyOf(maps);
+  }
+
+  private static boolean isFinite(double[] points) {
+    return points == null || Arrays.stream(points).allMatch(Double::isFinite);
   }
 
   /** Points so many. */

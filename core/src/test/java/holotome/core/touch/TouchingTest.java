@@ -505,6 +505,8 @@ class TouchingTest {
   void whatCannotBeDoneIsSaid() {
     assertThatThrownBy(() -> stroke(How.COPY, new double[3], 0.1, 0, null))
         .isInstanceOf(Failure.class);
+    assertThatThrownBy(() -> stroke(How.FILL, new double[] {0, Double.NaN, 0}, 0.1, 0, null))
+        .isInstanceOf(Failure.class);
     assertThatThrownBy(() -> stroke(How.FILL, new double[4], 0.1, 0, null))
         .isInstanceOf(Failure.class);
     Touch bent =
