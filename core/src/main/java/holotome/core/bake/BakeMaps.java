@@ -7,6 +7,7 @@ import holotome.core.map.MapSettings;
 import holotome.core.map.Missed;
 import holotome.core.map.MissedPatch;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.UvSquares;
 import holotome.core.part.Maps;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
@@ -165,7 +166,10 @@ public record BakeMaps(
       // Filling the rest takes a third more.
       texel += k.rule().channels() * k.rule().sample(bits == 16).bytes() * 4L / 3 + 1;
     }
-    return 110L * in.scan().triangleCount() + texel * size * size;
+    boolean isCut = in.cast() != null && in.cast().uv() != null;
+    UvSquares squares = isCut ? UvSquares.of(in.cast().uv()) : null;
+    long count = isCut ? (long) squares.columns() * squares.rows() : 1;
+    return 110L * in.scan().triangleCount() + texel * size * size * count;
   }
 
   @Override

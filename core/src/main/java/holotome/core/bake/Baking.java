@@ -8,6 +8,7 @@ import holotome.core.map.MapSource;
 import holotome.core.map.Range;
 import holotome.core.map.SkyRays;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.UvSquares;
 import holotome.core.part.GrowingMaps;
 import holotome.core.part.Maps;
 import holotome.core.spatial.Bvh;
@@ -80,8 +81,9 @@ final class Baking {
     Places.check(scan, cast);
     // Each once, in the order of the kinds, whatever the order asked for.
     kinds = settings.kinds.stream().distinct().sorted().toList();
-    columns = squares(0);
-    rows = squares(1);
+    UvSquares squares = UvSquares.of(cast.uv());
+    columns = squares.columns();
+    rows = squares.rows();
     if ((long) settings.size * columns * settings.size * rows > MOST_TEXELS) {
       throw Failure.cannot(CoreWords.of("baking.too-many-texels", columns, rows, settings.size));
     }
@@ -89,17 +91,6 @@ final class Baking {
 
   static Maps run(Mesh scan, Mesh cast, Settings settings, Work work) {
     return new Baking(scan, cast, settings).bake(work);
-  }
-
-  /** How many squares of the texture the charts reach over, along one axis. */
-  private int squares(int axis) {
-    float[] uv = cast.uv().coords();
-    float most = 1;
-    for (int i = axis; i < uv.length; i += 2) {
-      most = Math.max(most, uv[i]);
-    }
-    // What only just reaches over the rim does so by rounding.
-    return (int) Math.min(100, Math.ceil(most - 1e-3));
   }
 
   private Maps bake(Work work) {

@@ -1,8 +1,10 @@
 package holotome.core.unwrap;
 
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.UvSquares;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
@@ -11,17 +13,17 @@ import java.util.Map;
  * What is wrong with how charts lie in the texture, told by the middles of its pixels.
  *
  * @param flipped charts that lie on their backs
- * @param outside charts that reach out of the square
+ * @param outside charts that reach over the border of their square, or lie where none is
  * @param over charts that lie over themselves or another
  * @param near charts that come nearer to another than the space between them is to be
- * @param overShare the share of the square that is read more than once
+ * @param overShare the share of the squares that is read more than once
  */
 public record ChartFaults(
     BitSet flipped, BitSet outside, BitSet over, BitSet near, double overShare) {
-  /** Pictures are looked at with so many pixels at most: that is some 200 MB. */
+  /** Pictures are looked at with so many pixels to a side at most: that is some 200 MB. */
   private static final int MOST_PIXELS = 4096;
 
-  /** So far out of the square is still within it, for roundings. */
+  /** So far out of the squares is still within them, for roundings. */
   private static final double BEYOND = 1e-6;
 
   /** A pixel's middle so near to an edge, in pixels, may be in both triangles beside it. */
@@ -37,14 +39,19 @@ public record ChartFaults(
    * holotome.core.mesh.LaidOver}) may lie so, and mirrored.
    *
    * @param laid per triangle as there; null for none
-   * @param size of the picture, in pixels
+   * @param size of the picture of a square, in pixels
    * @param apart how far charts are to be apart, in its pixels
    */
   public static ChartFaults of(Charts charts, int[] laid, int size, int apart, Work work) {
-    int pixels = Math.min(size, MOST_PIXELS);
-    int gap = (int) Math.max(1, (long) apart * pixels / size);
     Mesh flat = charts.flat();
-    int[] owner = new int[pixels * pixels];
+    UvSquares squares = UvSquares.ofFlat(flat);
+    double many = (double) squares.columns() * squares.rows();
+    int pixels = (int) Math.max(1, Math.min(size, MOST_PIXELS / Math.sqrt(many)));
+    int width = pixels * squares.columns();
+    int gap = (int) Math.max(1, (long) apart * pixels / size);
+    int[] owner = new int[width * pixels * squares.rows()];
+    int[] square = new int[charts.count()];
+    Arrays.fill(square, UvSquares.NONE);
     int[] place = places(charts, laid);
     BitSet over = new BitSet();
     BitSet outside = new BitSet();
@@ -57,11 +64,17 @@ public record ChartFaults(
       int chart = charts.ofTriangle()[t];
       double[] p = corners(flat, t);
       for (double c : p) {
-        outside.set(chart, outside.get(chart) || c < -BEYOND || c > 1 + BEYOND);
+        outside.set(chart, outside.get(chart) || c < -BEYOND);
       }
+      int own = squares.of()[t];
+      // Over the border of its square, or parted from the rest of its chart by one.
+      if (own == UvSquares.NONE || square[chart] != UvSquares.NONE && square[chart] != own) {
+        outside.set(chart);
+      }
+      square[chart] = own;
       signed[chart] += (p[2] - p[0]) * (p[5] - p[1]) - (p[4] - p[0]) * (p[3] - p[1]);
       boolean isLaid = laid != null && laid[t] != 0;
-      twice += draw(p, pixels, place[chart], isLaid, owner, over);
+      twice += draw(p, pixels, width, place[chart], isLaid, owner, over);
     }
     BitSet flipped = new BitSet();
     for (int c = 0; c < signed.length; c++) {
@@ -71,9 +84,13 @@ public record ChartFaults(
     for (int i = 0; i < owner.length; i++) {
       owner[i] >>= 1;
     }
-    BitSet near = new Nearby(owner, pixels, gap).found(work.part(0.5, work.label()));
+    BitSet near = new Nearby(owner, width, gap).found(work.part(0.5, work.label()));
     return new ChartFaults(
-        flipped, outside, over, near, (double) twice / ((double) pixels * pixels));
+        flipped,
+        outside,
+        over,
+        near,
+        (double) twice / ((double) pixels * pixels * squares.count()));
   }
 
   /** The chart that each counts as: those laid over another as that. */
@@ -113,7 +130,7 @@ public record ChartFaults(
    * @param owner twice the chart counted from 1, and 1 more where the middle lies well within
    */
   private static int draw(
-      double[] p, int pixels, int chart, boolean isLaid, int[] owner, BitSet over) {
+      double[] p, int pixels, int width, int chart, boolean isLaid, int[] owner, BitSet over) {
     double[] q = new double[6];
     double lowY = Double.POSITIVE_INFINITY;
     double highY = Double.NEGATIVE_INFINITY;
@@ -125,7 +142,7 @@ public record ChartFaults(
       }
     }
     int twice = 0;
-    int y1 = (int) Math.min(pixels - 1, Math.ceil(highY));
+    int y1 = (int) Math.min(owner.length / width - 1, Math.ceil(highY));
     for (int y = (int) Math.max(0, Math.floor(lowY)); y <= y1; y++) {
       double low = Double.POSITIVE_INFINITY;
       double high = Double.NEGATIVE_INFINITY;
@@ -139,9 +156,9 @@ public record ChartFaults(
           high = Math.max(high, x);
         }
       }
-      int x1 = (int) Math.min(pixels - 1, Math.floor(high - 0.5));
+      int x1 = (int) Math.min(width - 1, Math.floor(high - 0.5));
       for (int x = (int) Math.max(0, Math.ceil(low - 0.5)); x <= x1; x++) {
-        int before = owner[y * pixels + x];
+        int before = owner[y * width + x];
         boolean isWithin = x + 0.5 > low + HAIR && x + 0.5 < high - HAIR;
         boolean isFree = isLaid && before >> 1 == chart + 1;
         if (isWithin && (before & 1) != 0 && !isFree) {
@@ -150,7 +167,7 @@ public record ChartFaults(
           twice++;
         }
         if (isWithin || before == 0) {
-          owner[y * pixels + x] = 2 * (chart + 1) + (isWithin ? 1 : 0);
+          owner[y * width + x] = 2 * (chart + 1) + (isWithin ? 1 : 0);
         }
       }
     }

@@ -11,6 +11,7 @@ final class ChartGroup {
   private final boolean even;
   private final List<Charts.Chart> members = new ArrayList<>();
   private final List<Charts.Chart> over = new ArrayList<>();
+  private double onSurface;
   private double wanted;
   private double inTexture;
   private boolean isHeld;
@@ -31,11 +32,18 @@ final class ChartGroup {
    * Takes one more.
    *
    * @param with what is laid over it
-   * @param area its area on the surface times what it matters
+   * @param surface its area on the surface
+   * @param area the same times what it matters
    * @param flat its area in the texture, below 0 where it lies mirrored
    * @param held whether it is to keep its size: all of them do then
    */
-  void add(Charts.Chart chart, List<Charts.Chart> with, double area, double flat, boolean held) {
+  void add(
+      Charts.Chart chart,
+      List<Charts.Chart> with,
+      double surface,
+      double area,
+      double flat,
+      boolean held) {
     double[] by = {1, 0};
     if (flat < 0) {
       double low = Double.POSITIVE_INFINITY;
@@ -50,9 +58,15 @@ final class ChartGroup {
     for (Charts.Chart w : with) {
       over.add(mapped(w, by[0], by[1]));
     }
+    onSurface += surface;
     wanted += area;
     inTexture += Math.abs(flat);
     isHeld |= held;
+  }
+
+  /** How much they matter, in the mean. */
+  double rank() {
+    return onSurface > 0 ? wanted / onSurface : 0;
   }
 
   /** All of them as one. */

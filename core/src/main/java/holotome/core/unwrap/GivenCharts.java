@@ -9,47 +9,51 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Work;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.ToIntFunction;
+import java.util.stream.DoubleStream;
+import java.util.stream.Stream;
 
 /**
  * The charts that a mesh has, ready to be laid out anew: each seen from its upper side, what is
  * laid over another with it.
  *
  * @param charts their vertices in the mesh's units where they are to be even, else in the texture's
+ * @param rank how much each of those matters, see {@link Importance}
+ * @param alone those that are to have a square of their own, not among the others
  * @param over how many were turned over, for they lay mirrored
  * @param flat how many have no area in the texture
  * @param laid how many lie over another, and stay there
  * @param staying those that are to stay where they are, not among the charts
  */
-record GivenCharts(Charts charts, Staying staying, int over, int flat, int laid) {
+record GivenCharts(
+    Charts charts, double[] rank, Charts alone, Staying staying, int over, int flat, int laid) {
   /** How many keep their size. */
   int held() {
-    int n = 0;
-    for (Charts.Chart c : charts.list()) {
-      n += c.isHeld() ? 1 + c.beside().size() : 0;
-    }
-    return n;
+    return counted(c -> c.isHeld() ? 1 + c.beside().size() : 0);
   }
 
   /** How many keep their places beside one another. */
   int together() {
-    int n = 0;
-    for (Charts.Chart c : charts.list()) {
-      n += c.beside().isEmpty() ? 0 : 1 + c.beside().size();
-    }
-    return n;
+    return counted(c -> c.beside().isEmpty() ? 0 : 1 + c.beside().size());
   }
 
   /** How many there are to be packed. */
   int count() {
-    int n = 0;
-    for (Charts.Chart c : charts.list()) {
-      n += 1 + c.beside().size();
-    }
-    return n;
+    return counted(c -> 1 + c.beside().size());
+  }
+
+  private int counted(ToIntFunction<Charts.Chart> each) {
+    return Stream.concat(charts.list().stream(), alone.list().stream()).mapToInt(each).sum();
+  }
+
+  /** Whether some matter more than others. */
+  boolean isRanked() {
+    return rank.length > 0 && Arrays.stream(rank).anyMatch(r -> r != rank[0]);
   }
 
   /** Below this share of what it has on the surface a chart has no area in the texture. */
@@ -80,9 +84,10 @@ record GivenCharts(Charts charts, Staying staying, int over, int flat, int laid)
    * @param stay where they are
    * @param held to the size that they have in the texture
    * @param together beside one another as they lie
+   * @param alone in a square of their own
    */
-  record Asked(BitSet stay, BitSet held, BitSet together) {
-    static final Asked NOTHING = new Asked(new BitSet(), new BitSet(), new BitSet());
+  record Asked(BitSet stay, BitSet held, BitSet together, BitSet alone) {
+    static final Asked NOTHING = new Asked(new BitSet(), new BitSet(), new BitSet(), new BitSet());
   }
 
   /** The same, of some of which something is asked. */
@@ -118,6 +123,8 @@ record GivenCharts(Charts charts, Staying staying, int over, int flat, int laid)
     int flat = 0;
     int laid = 0;
     List<Charts.Chart> list = new ArrayList<>();
+    DoubleStream.Builder rank = DoubleStream.builder();
+    List<Charts.Chart> apart = new ArrayList<>();
     List<Charts.Chart> fixed = new ArrayList<>();
     ChartGroup group = new ChartGroup(even);
     double wantedThere = 0;
@@ -138,8 +145,9 @@ record GivenCharts(Charts charts, Staying staying, int over, int flat, int laid)
       over += isOver ? 1 : 0;
       boolean isHeld = isAny(l.chart, with, asked.held);
       laid += with.size();
-      if (isAny(l.chart, with, asked.together)) {
-        group.add(l.chart, with, l.wanted, l.inTexture, isHeld);
+      boolean isAlone = isAny(l.chart, with, asked.alone);
+      if (!isAlone && isAny(l.chart, with, asked.together)) {
+        group.add(l.chart, with, l.onSurface, l.wanted, l.inTexture, isHeld);
         continue;
       }
       double scale = isHeld || !even ? 1 : isFlat ? 0 : Math.sqrt(l.wanted / Math.abs(l.inTexture));
@@ -148,14 +156,25 @@ record GivenCharts(Charts charts, Staying staying, int over, int flat, int laid)
         follow.add(scaled(f, isOver ? -scale : scale, scale, List.of()));
       }
       Charts.Chart chart = scaled(l.chart, isOver ? -scale : scale, scale, follow);
-      list.add(isHeld ? chart.held() : chart);
+      (isAlone ? apart : list).add(isHeld ? chart.held() : chart);
+      if (!isAlone) {
+        rank.add(l.onSurface > 0 ? l.wanted / l.onSurface : 0);
+      }
     }
     if (!group.isEmpty()) {
       list.add(group.chart());
+      rank.add(group.rank());
     }
     double scale = fixed.isEmpty() ? 0 : even ? Math.sqrt(there / wantedThere) : 1;
     Staying staying = new Staying(fixed, scale);
-    return new GivenCharts(new Charts(found.ofTriangle(), list), staying, over, flat, laid);
+    return new GivenCharts(
+        new Charts(found.ofTriangle(), list),
+        rank.build().toArray(),
+        new Charts(found.ofTriangle(), apart),
+        staying,
+        over,
+        flat,
+        laid);
   }
 
   private static boolean isAny(Charts.Chart chart, List<Charts.Chart> with, BitSet set) {

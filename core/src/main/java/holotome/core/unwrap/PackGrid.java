@@ -48,8 +48,11 @@ final class PackGrid {
     next = new short[cells * cells];
     Arrays.fill(next, (short) cells);
     free = new short[next.length];
-    for (int i = 0; i < free.length; i++) {
-      free[i] = (short) (i % cells);
+    for (int c = 0; c < cells; c++) {
+      free[c] = (short) c;
+    }
+    for (int r = 1; r < cells; r++) {
+      System.arraycopy(free, 0, free, r * cells, cells);
     }
     gap = new short[cells];
     Arrays.fill(gap, (short) cells);

@@ -160,6 +160,17 @@ final class PackShape {
     }
   }
 
+  /** Marks the cells that any of a word's bits lies in. */
+  private static void mark(long bits, int from, int cell, boolean[] used) {
+    long left = bits;
+    while (left != 0) {
+      int c = (from + Long.numberOfTrailingZeros(left)) / cell;
+      used[c] = true;
+      int next = (c + 1) * cell - from;
+      left = next < WORD ? left & -1L << next : 0;
+    }
+  }
+
   private int[][] cells(int cell) {
     int[][] out = new int[(height + cell - 1) / cell][];
     int across = (width + cell - 1) / cell;
@@ -171,8 +182,8 @@ final class PackShape {
         }
       }
       boolean[] used = new boolean[across];
-      for (int x = 0; x < across; x++) {
-        used[x] = PackGrid.any(all, x * cell, Math.min(width, (x + 1) * cell));
+      for (int w = 0; w < words; w++) {
+        mark(all[w], w * WORD, cell, used);
       }
       int[] row = new int[2 * across];
       int n = 0;

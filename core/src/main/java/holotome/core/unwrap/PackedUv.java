@@ -1,7 +1,6 @@
 package holotome.core.unwrap;
 
 import holotome.core.mesh.Uv;
-import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 
@@ -14,15 +13,13 @@ final class PackedUv {
   private int base;
 
   /**
-   * @param more charts beside those
-   * @param size of the square, in pixels
+   * @param all charts that will be put
+   * @param size of a square, in pixels
    */
-  PackedUv(Charts charts, List<Charts.Chart> more, int size) {
+  PackedUv(List<Charts.Chart> all, int size) {
     this.size = size;
     int vertices = 0;
     int triangles = 0;
-    List<Charts.Chart> all = new ArrayList<>(charts.list());
-    all.addAll(more);
     for (Charts.Chart c : all) {
       vertices += c.points().length / 2;
       triangles += c.triangles().length;

@@ -1,7 +1,9 @@
 package holotome.core.unwrap;
 
+import holotome.core.mesh.UvSquares;
 import holotome.core.task.Failure;
 import holotome.core.words.CoreWords;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -29,6 +31,59 @@ record Staying(List<Charts.Chart> charts, double scale) {
     return s;
   }
 
+  /** Those that lie in some of the squares of the texture, where they lie. */
+  Staying in(PackSquares squares) {
+    List<Charts.Chart> out = new ArrayList<>();
+    for (Charts.Chart c : charts) {
+      int at = square(c) - squares.first();
+      if (at >= 0 && at < squares.count()) {
+        out.add(c);
+      }
+    }
+    return new Staying(List.copyOf(out), scale);
+  }
+
+  /**
+   * The square that a chart lies in, from 0 in the common numbering.
+   *
+   * @throws Failure where it reaches over its border, or lies in none
+   */
+  private static int square(Charts.Chart chart) {
+    double[] b = box(chart.rim());
+    int column = (int) Math.floor((b[0] + b[2]) / 2);
+    int row = (int) Math.floor((b[1] + b[3]) / 2);
+    boolean isIn =
+        b[0] >= column - BEYOND
+            && b[1] >= row - BEYOND
+            && b[2] <= column + 1 + BEYOND
+            && b[3] <= row + 1 + BEYOND;
+    if (!isIn || column < 0 || row < 0 || column >= UvSquares.IN_ROW) {
+      throw Failure.cannot(CoreWords.of("packing.stays-outside"));
+    }
+    return column + UvSquares.IN_ROW * row;
+  }
+
+  /** How many squares there are up to the last that one of them lies in. */
+  int squares() {
+    int out = 0;
+    for (Charts.Chart c : charts) {
+      out = Math.max(out, square(c) + 1);
+    }
+    return out;
+  }
+
+  /** Low x, low y, high x, high y. */
+  private static double[] box(double[] rim) {
+    double[] b = {1e300, 1e300, -1e300, -1e300};
+    for (int k = 0; k < rim.length; k += 2) {
+      b[0] = Math.min(b[0], rim[k]);
+      b[1] = Math.min(b[1], rim[k + 1]);
+      b[2] = Math.max(b[2], rim[k]);
+      b[3] = Math.max(b[3], rim[k + 1]);
+    }
+    return b;
+  }
+
   /** As pixels, and the places of their lowest corners. */
   record Shapes(List<PackShape> shapes, List<PackGrid.Spot> spots) {
     void take(PackGrid grid) {
@@ -39,26 +94,21 @@ record Staying(List<Charts.Chart> charts, double scale) {
   }
 
   /**
-   * Their pixels in a picture.
+   * Their pixels in the picture of a square, for those that lie in one.
    *
    * @param cell pixels along a side of a cell
-   * @throws Failure where one reaches out of the square
    */
   Shapes shapes(int size, int cell) {
     PackShape[] shapes = new PackShape[charts.size()];
     PackGrid.Spot[] spots = new PackGrid.Spot[shapes.length];
     for (int i = 0; i < shapes.length; i++) {
       double[] rim = charts.get(i).rim();
-      double[] b = {1e300, 1e300, -1e300, -1e300};
+      int square = square(charts.get(i));
       for (int k = 0; k < rim.length; k += 2) {
-        b[0] = Math.min(b[0], rim[k]);
-        b[1] = Math.min(b[1], rim[k + 1]);
-        b[2] = Math.max(b[2], rim[k]);
-        b[3] = Math.max(b[3], rim[k + 1]);
+        rim[k] -= square % UvSquares.IN_ROW;
+        rim[k + 1] -= square / UvSquares.IN_ROW;
       }
-      if (b[0] < -BEYOND || b[1] < -BEYOND || b[2] > 1 + BEYOND || b[3] > 1 + BEYOND) {
-        throw Failure.cannot(CoreWords.of("packing.stays-outside"));
-      }
+      double[] b = box(rim);
       // From a whole pixel on, so that those touched are those of its own place.
       int x = (int) Math.floor(Math.max(0, b[0]) * size);
       int y = (int) Math.floor(Math.max(0, b[1]) * size);

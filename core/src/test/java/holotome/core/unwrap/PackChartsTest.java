@@ -177,7 +177,7 @@ class PackChartsTest {
         new ArrangeCharts(List.of(new ChartEdit(top, null, null, 30, 0.6)))
             .apply(cut, Run.unwatched())
             .work();
-    PackCharts pack = new PackCharts(512, 3, true, null, top, null, null);
+    PackCharts pack = new PackCharts(512, 3, true, null, top, null);
     Outcome out = pack.apply(made, Run.unwatched());
     assertThat(String.join("; ", out.notes())).contains("one chart keeps its size");
     Mesh m = out.work().cast();
@@ -196,7 +196,7 @@ class PackChartsTest {
     assertThat(ChartFaults.of(of, null, 512, 2, Work.unwatched()).isEmpty()).isTrue();
     // All of them: nothing is scaled, only moved.
     double[] all = {0, 0, 1, 0, 0, -1, 0, 1, 0, 0, -1, 0, 1, 0, 0, -1, 0, 0};
-    PackCharts none = new PackCharts(512, 3, true, null, all, null, null);
+    PackCharts none = new PackCharts(512, 3, true, null, all, null);
     Mesh same = none.apply(made, Run.unwatched()).work().cast();
     double[] as = areas(made.cast(), of);
     double[] are = areas(same, of);
@@ -220,7 +220,7 @@ class PackChartsTest {
             .apply(cut, Run.unwatched())
             .work();
     double[] both = {0, 0, 1, 0, -1, 0};
-    Outcome out = new PackCharts(512, 3, true, null, null, both, null).apply(made, Run.unwatched());
+    Outcome out = new PackCharts(512, 3, true, null, null, both).apply(made, Run.unwatched());
     assertThat(String.join("; ", out.notes()))
         .contains("2 charts keep their places beside one another")
         .contains("6 charts");
@@ -282,10 +282,10 @@ class PackChartsTest {
     assertThatThrownBy(() -> new PackCharts(512, 3, true, all).apply(cut, Run.unwatched()))
         .hasMessageContaining("none to pack");
     double[] top = {0, 0, 1};
-    ArrangeCharts away = new ArrangeCharts(List.of(ChartEdit.moved(top, 2, 0)));
+    ArrangeCharts away = new ArrangeCharts(List.of(ChartEdit.moved(top, 0.5, 0.9)));
     Workpiece out = away.apply(cut, Run.unwatched()).work();
     assertThatThrownBy(() -> new PackCharts(512, 3, true, top).apply(out, Run.unwatched()))
-        .hasMessageContaining("out of the square");
+        .hasMessageContaining("over the border of its square");
     assertThatThrownBy(() -> new PackCharts(512, 3, true, new double[] {1}))
         .isInstanceOf(Failure.class);
   }
@@ -317,7 +317,20 @@ class PackChartsTest {
     assertThat(out.amount()).isEqualTo(1024);
     assertThatThrownBy(() -> new PackCharts(2, 9000.0).apply(cut, Run.unwatched()))
         .hasMessageContaining("do not fit");
-    assertThatThrownBy(() -> new PackCharts(512, 2, false, null, null, null, 9.0))
+    assertThatThrownBy(
+            () ->
+                new PackCharts(
+                    512,
+                    2,
+                    false,
+                    null,
+                    null,
+                    null,
+                    9.0,
+                    1,
+                    PackCharts.By.ROOM,
+                    null,
+                    PackCharts.Follows.SIZE))
         .isInstanceOf(Failure.class);
   }
 }
