@@ -252,7 +252,7 @@ final class PackGrid {
   }
 
   /** Whether any bit is set from one on and before another. */
-  static boolean any(long[] row, int from, int to) {
+  private static boolean any(long[] row, int from, int to) {
     for (int x = from; x < to; ) {
       int end = Math.min(to - 1, x | WORD - 1);
       if ((row[x / WORD] & -1L >>> WORD - 1 - (end - x) << x) != 0) {
