@@ -421,6 +421,22 @@ public final class Image {
         work);
   }
 
+  /** A part of it; whole tiles are shared where it begins at a corner of one. */
+  public Image cut(int left, int top, int wide, int high) {
+    if (left < 0 || top < 0 || left + wide > width || top + high > height) {
+      throw new IllegalArgumentException("cut beyond the picture");
+    }
+    Image out = blank(wide, high, channels, sample, space);
+    if (left % TILE != 0 || top % TILE != 0) {
+      return out.filled((x, y, v) -> stored(left + x, top + y, v), Work.unwatched());
+    }
+    for (int t = 0; t < out.tiles.length; t++) {
+      int row = (top >> SHIFT) + t / out.across;
+      out.tiles[t] = tiles[row * across + (left >> SHIFT) + t % out.across];
+    }
+    return out;
+  }
+
   /** As a picture of packed 8-bit colours, to be shown. */
   public Raster raster() {
     int[] pixels = new int[Math.multiplyExact(width, height)];

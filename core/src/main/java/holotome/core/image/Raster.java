@@ -13,11 +13,11 @@ public record Raster(int width, int height, int[] pixels) {
 
   /**
    * The colour at (u, v), bilinear between pixel centres, clamped at the rim; v = 0 is the bottom
-   * row, as in OBJ.
+   * row, as in OBJ. Beyond it the picture is repeated.
    */
   public int sample(float u, float v) {
-    float x = u * width - 0.5f;
-    float y = (1 - v) * height - 0.5f;
+    float x = within(u) * width - 0.5f;
+    float y = (1 - within(v)) * height - 0.5f;
     int x0 = (int) Math.floor(x);
     int y0 = (int) Math.floor(y);
     float fx = x - x0;
@@ -30,6 +30,14 @@ public record Raster(int width, int height, int[] pixels) {
         Colours.mix(pixels[ya + xa], pixels[ya + xb], fx),
         Colours.mix(pixels[yb + xa], pixels[yb + xb], fx),
         fy);
+  }
+
+  /**
+   * Where a texture coordinate lies in its own square: as it is from 0 to 1, the upper border of
+   * another square at 1.
+   */
+  public static float within(float c) {
+    return c < 0 ? c - (float) Math.floor(c) : c > 1 ? c + 1 - (float) Math.ceil(c) : c;
   }
 
   private static int clamp(int i, int n) {

@@ -70,18 +70,24 @@ public final class GlbWriter {
   /**
    * Writes a mesh.
    *
-   * @param surface pictures addressed by the mesh's texture coordinates, or null: then the mesh's
-   *     own materials are taken, or its vertex colours
+   * @param surfaces pictures addressed by the mesh's texture coordinates, one set or one per
+   *     material of the mesh; or null: then the mesh's own materials are taken, or its vertex
+   *     colours
    * @param placing from base coordinates to metres, Z up
    */
   public static void write(
-      OutputStream out, Mesh mesh, Surface surface, Similarity placing, String name, Work work)
+      OutputStream out,
+      Mesh mesh,
+      List<Surface> surfaces,
+      Similarity placing,
+      String name,
+      Work work)
       throws IOException {
-    new GlbWriter().run(out, mesh, surface, placing, name, work);
+    new GlbWriter().run(out, mesh, surfaces, placing, name, work);
   }
 
   private void run(
-      OutputStream out, Mesh mesh, Surface given, Similarity placing, String name, Work work)
+      OutputStream out, Mesh mesh, List<Surface> given, Similarity placing, String name, Work work)
       throws IOException {
     Attribute second = mesh.attributes().named(Attribute.UV_SECOND);
     SplitMesh.Further further = null;
@@ -92,7 +98,7 @@ public final class GlbWriter {
     }
     work.advance(0.2);
     List<Primitive> primitives = primitives(mesh, given, split, name);
-    boolean hasNormalMap = given != null && given.normal() != null;
+    boolean hasNormalMap = given != null && given.getFirst().normal() != null;
     Map<String, Object> attributes = vertices(mesh, split, placing.then(Y_UP), hasNormalMap);
     if (further != null) {
       float[] uv = coordinates(second.floats(), further.value());
@@ -150,14 +156,17 @@ public final class GlbWriter {
     return accessor;
   }
 
-  /** One for baked pictures or a mesh without materials, else one per material that is used. */
-  private List<Primitive> primitives(Mesh mesh, Surface given, SplitMesh split, String name) {
+  /**
+   * One for one set of baked pictures or a mesh without materials, else one per material that is
+   * used.
+   */
+  private List<Primitive> primitives(Mesh mesh, List<Surface> given, SplitMesh split, String name) {
     vertexColours = null;
-    boolean single = given != null || mesh.materials().isEmpty();
-    if (single) {
-      boolean coloured = mesh.colours() != null && (given == null || given.colour() == null);
+    if (given == null ? mesh.materials().isEmpty() : given.size() == 1) {
+      Surface one = given == null ? null : given.getFirst();
+      boolean coloured = mesh.colours() != null && (one == null || one.colour() == null);
       vertexColours = coloured ? () -> colours(mesh, split) : null;
-      return List.of(new Primitive(name, 0xffffffff, given, split.corners()));
+      return List.of(new Primitive(name, 0xffffffff, one, split.corners()));
     }
     int count = mesh.materials().size();
     int[] triangles = new int[count];
@@ -182,15 +191,18 @@ public final class GlbWriter {
       if (triangles[m] > 0) {
         Material of = mesh.materials().get(m);
         Raster picture = mesh.uv() == null ? null : of.image();
+        Surface own = picture == null ? null : new Surface(picture, null, null);
         out.add(
             new Primitive(
                 of.name().isBlank() ? name : of.name(),
                 picture == null && mesh.colours() == null ? of.argb() : 0xffffffff,
-                picture == null ? null : new Surface(picture, null, null),
+                given == null ? own : given.get(m),
                 corners[m]));
       }
     }
-    boolean coloured = mesh.colours() != null && out.stream().anyMatch(x -> x.surface == null);
+    boolean coloured =
+        mesh.colours() != null
+            && out.stream().anyMatch(x -> x.surface == null || x.surface.colour() == null);
     vertexColours = coloured ? () -> colours(mesh, split) : null;
     return out;
   }

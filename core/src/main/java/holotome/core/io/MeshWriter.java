@@ -12,6 +12,7 @@ import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
 
 /** Writes a mesh as PLY, OBJ (with its library and pictures) or STL; GLB see {@link GlbWriter}. */
@@ -38,12 +39,23 @@ public final class MeshWriter {
 
   /** Writes into a set of files that is committed later. */
   public static void add(SafeFiles files, Path file, Mesh mesh, Similarity placing, Work work) {
+    add(files, file, mesh, placing, List.of(), work);
+  }
+
+  /**
+   * The same.
+   *
+   * @param endings what is put behind the names of an OBJ's pictures, material by material; empty
+   *     for numbers
+   */
+  public static void add(
+      SafeFiles files, Path file, Mesh mesh, Similarity placing, List<String> endings, Work work) {
     String name = file.getFileName().toString();
     String ending = name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
     switch (ending) {
       case "ply" -> files.add(file, out -> ply(new ByteSink(out), mesh, placing, work));
       case "stl" -> files.add(file, out -> stl(new ByteSink(out), mesh, placing, work));
-      case "obj" -> obj(files, file, mesh, placing, work);
+      case "obj" -> obj(files, file, mesh, placing, endings, work);
       case "glb" -> files.add(file, out -> GlbWriter.write(out, mesh, null, placing, name, work));
       default ->
           throw Failure.usage(CoreWords.of("mesh-writer.is-not-a-mesh-format", file, ending));
@@ -153,7 +165,8 @@ public final class MeshWriter {
     out.flush();
   }
 
-  private static void obj(SafeFiles files, Path file, Mesh mesh, Similarity placing, Work work) {
+  private static void obj(
+      SafeFiles files, Path file, Mesh mesh, Similarity placing, List<String> endings, Work work) {
     String name = file.getFileName().toString();
     String stem = name.substring(0, name.lastIndexOf('.'));
     boolean library = !mesh.materials().isEmpty() && mesh.uv() != null;
@@ -173,7 +186,7 @@ public final class MeshWriter {
               (material.argb() >> 8 & 255) / 255.0,
               (material.argb() & 255) / 255.0));
       if (material.image() != null) {
-        String picture = pictureName(stem, mesh, m);
+        String picture = pictureName(stem, mesh, endings, m);
         mtl.append("map_Kd ").append(picture).append('\n');
         files.add(
             file.resolveSibling(picture), out -> Pictures.writePng(material.image(), out, work));
@@ -189,10 +202,10 @@ public final class MeshWriter {
     return n.isEmpty() ? "material" + number : n;
   }
 
-  private static String pictureName(String stem, Mesh mesh, int m) {
-    return mesh.materials().size() == 1
-        ? stem + "_colour.png"
-        : stem + "_colour" + (m + 1) + ".png";
+  private static String pictureName(String stem, Mesh mesh, List<String> endings, int m) {
+    boolean isOne = mesh.materials().size() == 1;
+    String ending = !endings.isEmpty() ? endings.get(m) : isOne ? "" : Integer.toString(m + 1);
+    return stem + "_colour" + ending + ".png";
   }
 
   private static void objText(

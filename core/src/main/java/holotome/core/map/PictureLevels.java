@@ -47,8 +47,8 @@ final class PictureLevels {
   }
 
   private static void add(Raster r, float u, float v, float share, float[] out) {
-    float x = u * r.width() - 0.5f;
-    float y = (1 - v) * r.height() - 0.5f;
+    float x = Raster.within(u) * r.width() - 0.5f;
+    float y = (1 - Raster.within(v)) * r.height() - 0.5f;
     int x0 = (int) Math.floor(x);
     int y0 = (int) Math.floor(y);
     float fx = x - x0;

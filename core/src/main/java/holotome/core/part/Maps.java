@@ -66,6 +66,16 @@ public record Maps(
     return new Maps(side, all, ranges, less, covered, missedCount, patches);
   }
 
+  /** Those of one square of the texture alone; what they say of texels is of all squares. */
+  public Maps square(int column, int row) {
+    int left = column * size;
+    int top = (rows() - 1 - row) * size;
+    Map<MapKind, Image> all = new EnumMap<>(MapKind.class);
+    pictures.forEach((kind, p) -> all.put(kind, p.cut(left, top, size, size)));
+    Image own = missed.cut(left, top, size, size);
+    return new Maps(size, all, ranges, own, covered, missedCount, patches);
+  }
+
   /** How many squares of the texture they cover side by side. */
   public int columns() {
     return missed.width() / size;

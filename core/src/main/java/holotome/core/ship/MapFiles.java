@@ -50,11 +50,18 @@ final class MapFiles {
   /**
    * Adds all pictures but some, and the note if there are any.
    *
+   * @param sets of pictures, each into files of its own
    * @param mesh the file that they belong to
    * @param isTrueSize whether the size of the work is known
    */
   void add(
-      SafeFiles files, Path mesh, String name, Set<MapKind> but, boolean isTrueSize, Work work) {
+      SafeFiles files,
+      List<SquarePictures.Set> sets,
+      Path mesh,
+      String name,
+      Set<MapKind> but,
+      boolean isTrueSize,
+      Work work) {
     List<MapKind> kinds =
         maps.pictures().keySet().stream().filter(k -> !but.contains(k)).sorted().toList();
     if (kinds.isEmpty()) {
@@ -64,10 +71,16 @@ final class MapFiles {
     lines.add(noted("map-files.head", mesh.getFileName(), maps.size()));
     for (MapKind k : kinds) {
       ImageFile.Format format = format(k);
-      String file = name + "_" + k.fileName() + "." + format.ending();
-      Work share = work.part(1.0 / kinds.size(), CoreWords.of("work.writing-the-picture"));
-      files.add(mesh.resolveSibling(file), out -> ImageFile.write(made(k), format, 1, out, share));
-      lines.add(file + ": " + said(k));
+      for (SquarePictures.Set set : sets) {
+        String file = name + "_" + k.fileName() + set.ending() + "." + format.ending();
+        double part = 1.0 / (kinds.size() * sets.size());
+        Work share = work.part(part, CoreWords.of("work.writing-the-picture"));
+        Image picture = set.maps().pictures().get(k);
+        files.add(
+            mesh.resolveSibling(file),
+            out -> ImageFile.write(made(k, picture), format, 1, out, share));
+        lines.add(file + ": " + said(k));
+      }
     }
     if (!isTrueSize) {
       lines.add(noted("map-files.size-unknown"));
@@ -85,8 +98,7 @@ final class MapFiles {
   }
 
   /** The picture as it is written. */
-  Image made(MapKind k) {
-    Image picture = maps.pictures().get(k);
+  private Image made(MapKind k, Image picture) {
     Values values = k.rule().values();
     if (values.isMeasured()) {
       return measured == WriteAsset.Measured.EXR

@@ -16,7 +16,6 @@ import holotome.core.io.SafeFiles;
 import holotome.core.map.MapKind;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
-import holotome.core.mesh.Uv;
 import holotome.core.part.Maps;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
@@ -30,6 +29,7 @@ import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -88,7 +88,12 @@ public record WriteAsset(
             min = 16,
             max = 16384,
             optional = true)
-        Integer pixels)
+        Integer pixels,
+    @Parameter(
+            help =
+                "Pictures of several squares of the texture: each, one for every square that has charts, its number (1001 …) in the file's name; one, over all of them",
+            preset = "each")
+        Squares squares)
     implements Step {
   private static final String ORIGINAL = "original";
   private static final String WORKING = "working";
@@ -148,6 +153,12 @@ public record WriteAsset(
     }
   }
 
+  /** How pictures of several squares of the texture are written. */
+  public enum Squares {
+    EACH,
+    ONE
+  }
+
   /** Which way a normal map's green points. */
   public enum Green {
     UP,
@@ -167,7 +178,19 @@ public record WriteAsset(
       What what,
       int level,
       boolean frameFile) {
-    this(for_, name, format, frame, axes, what, level, frameFile, Measured.EXR, Green.UP, null);
+    this(
+        for_,
+        name,
+        format,
+        frame,
+        axes,
+        what,
+        level,
+        frameFile,
+        Measured.EXR,
+        Green.UP,
+        null,
+        Squares.EACH);
   }
 
   public WriteAsset(
@@ -311,7 +334,7 @@ public record WriteAsset(
   }
 
   private static Raster picture(Maps maps, MapKind kind) {
-    Image i = maps == null ? null : maps.pictures().get(kind);
+    Image i = maps.pictures().get(kind);
     return i == null ? null : i.raster();
   }
 
@@ -319,54 +342,66 @@ public record WriteAsset(
       SafeFiles files, Path file, Mesh given, Maps maps, Similarity placing, Frame f, Work work) {
     boolean isGlb = written() == Format.GLB;
     boolean isPictured = isGlb || written() == Format.OBJ;
-    Mesh mesh = maps != null && isPictured ? overAllSquares(given, maps) : given;
-    Raster colour = isPictured ? picture(maps, MapKind.COLOUR) : null;
     Work rest = work.part(0.3, CoreWords.of("work.writing-the-picture"));
+    if (maps == null || !isPictured) {
+      if (isGlb) {
+        files.add(file, out -> GlbWriter.write(out, given, null, placing, name, work));
+      } else {
+        MeshWriter.add(files, file, given, placing, work);
+      }
+      return;
+    }
+    SquarePictures pictures = SquarePictures.of(given, maps, squares == Squares.EACH);
     if (isGlb) {
-      Raster normal = picture(maps, MapKind.NORMAL);
-      Raster occlusion = picture(maps, MapKind.OCCLUSION);
-      GlbWriter.Surface surface =
-          maps == null ? null : new GlbWriter.Surface(colour, normal, occlusion);
-      files.add(file, out -> GlbWriter.write(out, mesh, surface, placing, name, work));
+      Mesh mesh = pictures.sets().size() == 1 ? pictures.inFirst() : inParts(pictures, false);
+      List<GlbWriter.Surface> surfaces = new ArrayList<>();
+      for (SquarePictures.Set s : pictures.sets()) {
+        surfaces.add(
+            new GlbWriter.Surface(
+                picture(s.maps(), MapKind.COLOUR),
+                picture(s.maps(), MapKind.NORMAL),
+                picture(s.maps(), MapKind.OCCLUSION)));
+      }
+      files.add(file, out -> GlbWriter.write(out, mesh, surfaces, placing, name, work));
     } else {
-      Mesh out =
-          colour == null
-              ? mesh
-              : mesh.withMaterials(null, List.of(new Material(name, 0xffffffff, colour)));
+      boolean isColoured = maps.pictures().containsKey(MapKind.COLOUR);
+      Mesh out = isColoured ? inParts(pictures, true) : pictures.mesh();
+      List<String> endings =
+          isColoured
+              ? pictures.sets().stream().map(SquarePictures.Set::ending).toList()
+              : List.of();
       // Who cuts faces into triangles along other diagonals sees baked normals askew.
-      boolean hasNormals = maps != null && maps.pictures().containsKey(MapKind.NORMAL);
+      boolean hasNormals = maps.pictures().containsKey(MapKind.NORMAL);
       MeshWriter.add(
           files,
           file,
           hasNormals ? out.with(out.attributes().without(Attribute.FACE), out.materials()) : out,
           placing,
+          endings,
           work);
     }
-    if (maps != null && isPictured) {
-      // What the file itself holds, or names, is not written twice.
-      Set<MapKind> within =
-          isGlb
-              ? Set.of(MapKind.COLOUR, MapKind.NORMAL, MapKind.OCCLUSION)
-              : Set.of(MapKind.COLOUR);
-      Similarity place = isGlb ? placing.then(AxisPreset.METRES_Y_UP.fromWork()) : placing;
-      double millimetres = 1000 * f.toWork().scale();
-      new MapFiles(maps, measured, !isGlb && green == Green.DOWN, place, millimetres)
-          .add(files, file, name, within, f.trueSize(), rest);
-    }
+    // What the file itself holds, or names, is not written twice.
+    Set<MapKind> within =
+        isGlb ? Set.of(MapKind.COLOUR, MapKind.NORMAL, MapKind.OCCLUSION) : Set.of(MapKind.COLOUR);
+    Similarity place = isGlb ? placing.then(AxisPreset.METRES_Y_UP.fromWork()) : placing;
+    double millimetres = 1000 * f.toWork().scale();
+    new MapFiles(maps, measured, !isGlb && green == Green.DOWN, place, millimetres)
+        .add(files, pictures.sets(), file, name, within, f.trueSize(), rest);
   }
 
   /**
-   * Where the maps cover several squares of the texture in one picture, all of them are its one.
+   * The mesh with a material for each set of pictures.
+   *
+   * @param isColoured whether materials have the colour pictures, and charts stay in their squares
    */
-  private static Mesh overAllSquares(Mesh mesh, Maps maps) {
-    if (mesh.uv() == null || maps.columns() == 1 && maps.rows() == 1) {
-      return mesh;
+  private Mesh inParts(SquarePictures pictures, boolean isColoured) {
+    List<Material> materials = new ArrayList<>();
+    for (SquarePictures.Set s : pictures.sets()) {
+      Raster colour = isColoured ? picture(s.maps(), MapKind.COLOUR) : null;
+      materials.add(new Material(name + s.ending(), 0xffffffff, colour));
     }
-    float[] uv = mesh.uv().coords().clone();
-    for (int i = 0; i < uv.length; i += 2) {
-      uv[i] /= maps.columns();
-      uv[i + 1] /= maps.rows();
-    }
-    return mesh.withUv(new Uv(uv, mesh.uv().corners()));
+    Mesh mesh = isColoured ? pictures.mesh() : pictures.inFirst();
+    return mesh.withMaterials(
+        pictures.sets().size() == 1 ? null : pictures.ofTriangle(), materials);
   }
 }

@@ -107,7 +107,7 @@ class WriteAssetTest {
     assertValid(bare);
   }
 
-  private static void assertValid(Path file) throws IOException, InterruptedException {
+  static void assertValid(Path file) throws IOException, InterruptedException {
     Datasets.file("validator");
     Process p =
         new ProcessBuilder("node", Datasets.script("validate-glb").toString(), file.toString())
@@ -163,7 +163,18 @@ class WriteAssetTest {
   private static WriteAsset with(
       WriteAsset.Destination d, WriteAsset.Measured measured, WriteAsset.Green green) {
     return new WriteAsset(
-        d, "ball", null, null, null, WriteAsset.What.CAST, 1, false, measured, green, null);
+        d,
+        "ball",
+        null,
+        null,
+        null,
+        WriteAsset.What.CAST,
+        1,
+        false,
+        measured,
+        green,
+        null,
+        WriteAsset.Squares.EACH);
   }
 
   /** A unit of the capture is 25 mm; read back by npm pngjs and parse-exr. */
@@ -233,7 +244,8 @@ class WriteAssetTest {
             false,
             WriteAsset.Measured.EXR,
             WriteAsset.Green.UP,
-            20);
+            20,
+            WriteAsset.Squares.EACH);
     write(w, small);
     var normal = Pictures.read(dir.resolve("ball_normal.png"));
     assertThat(normal.width()).isEqualTo(16);
