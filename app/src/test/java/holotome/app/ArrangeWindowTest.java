@@ -7,11 +7,13 @@ import holotome.app.pane.FlatPane;
 import holotome.core.mesh.Mesh;
 import holotome.core.unwrap.ArrangeCharts;
 import java.io.IOException;
+import java.nio.file.Path;
 import javafx.scene.Node;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 /** Charts moved, turned, scaled and bent in the flat pane by pointer and keys. */
 class ArrangeWindowTest extends WindowCase {
@@ -262,6 +264,49 @@ class ArrangeWindowTest extends WindowCase {
     d.click("stage-bake");
     d.settle();
     assertThat(((TextField) d.node("field-size")).getText()).isEqualTo("1024");
+  }
+
+  /** One side gets a square to itself; both squares are baked and written under their numbers. */
+  @Test
+  void aChartFillsTheLastOfTwoSquares(@TempDir Path out) throws IOException {
+    crateShown();
+    double[] was = corner(0, 0);
+    double[] at = pixel(was[0] + 0.14, was[1] + 0.14);
+    d.clickAt(flat, at[0], at[1]);
+    chosen("1 chart is chosen");
+    d.keys(KeyCode.DIGIT2);
+    d.settle();
+    assertThat(d.node("field-by").getParent().isVisible()).isFalse();
+    assertThat(d.node("pack-alone").isDisabled()).isTrue();
+    d.fill("field-size", "256");
+    d.fill("field-squares", "2");
+    d.click("pack-alone");
+    d.await("what is meant", () -> d.textNow("pack-where").contains("for 1 chart."));
+    apply();
+    assertThat(d.message()).contains("one chart has square 1002 to itself");
+    assertThat(side()).isBetween(0.85, 1.0);
+    assertThat(corner(0, 0)[0]).isBetween(1.0, 2.0);
+    chartsShown();
+    d.await("no finding", () -> d.textNow("findings").contains("Unwrapped"));
+    // The whole of both is shown.
+    assertThat(pixel(2, 1)[0]).isBetween(100.0, d.on(() -> ((FlatPane) flat).getWidth()));
+    d.click("stage-bake");
+    d.settle();
+    apply();
+    assertThat(d.on(() -> d.desk().session().current().maps().columns())).isEqualTo(2);
+    d.click("stage-ship");
+    d.settle();
+    assertThat(d.node("field-squares").getParent().isVisible()).isTrue();
+    d.on(
+        () -> {
+          d.desk().session().setOutput(out);
+          return null;
+        });
+    d.choose("field-for", 1);
+    d.fill("field-name", "crate");
+    apply();
+    assertThat(out.resolve("crate_colour.1001.png")).exists();
+    assertThat(out.resolve("crate_normal.1002.png")).exists();
   }
 
   /** Of the first side's first triangle, in the texture. */

@@ -5,6 +5,7 @@ import holotome.core.geometry.Vec;
 import holotome.core.mesh.LaidOver;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.UvSquares;
 import holotome.core.task.Work;
 import holotome.core.topology.Charts;
 import holotome.core.unwrap.ChartFaults;
@@ -15,7 +16,8 @@ import java.util.BitSet;
  *
  * @param outlines of all of them
  * @param laid how many lie over another, see {@link LaidOver}
- * @param area the share of the square that the others take
+ * @param squares of the texture that they lie in
+ * @param area what the others take, in squares
  * @param perUnit length in the texture to one on the surface, in the mean of those
  * @param faults what is wrong with how they lie
  */
@@ -23,9 +25,15 @@ public record ChartSheet(
     Charts charts,
     Charts.Outlines outlines,
     int laid,
+    UvSquares squares,
     double area,
     double perUnit,
     ChartFaults faults) {
+
+  /** The share of the squares that have charts. */
+  public double share() {
+    return area / squares.count();
+  }
 
   /**
    * Finds them; a second or two for a million triangles.
@@ -56,6 +64,7 @@ public record ChartSheet(
       surface += Vec.length(Measures.cross(mesh, t)) / 2;
     }
     double perUnit = Math.sqrt(area / surface);
-    return new ChartSheet(c, outlines, laid.cardinality(), area, perUnit, faults);
+    return new ChartSheet(
+        c, outlines, laid.cardinality(), UvSquares.of(mesh.uv()), area, perUnit, faults);
   }
 }

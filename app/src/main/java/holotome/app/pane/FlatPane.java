@@ -11,6 +11,7 @@ import holotome.core.geometry.Box;
 import holotome.core.geometry.Similarity;
 import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.UvSquares;
 import holotome.core.part.GrowingMaps;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
@@ -41,9 +42,9 @@ import javafx.scene.text.TextAlignment;
 import javafx.util.Duration;
 
 /**
- * The flat pane: the charts of the Cast in the texture square, in the look of the space pane as far
- * as it has one, drawn as that is. The same mouse shifts it and comes closer; a click chooses a
- * chart, Shift + click one more.
+ * The flat pane: the charts of the Cast in the squares of the texture, in the look of the space
+ * pane as far as it has one, drawn as that is. The same mouse shifts it and comes closer; a click
+ * chooses a chart, Shift + click one more.
  */
 public final class FlatPane extends PicturePane implements FlatPort {
   private static final Box SQUARE = new Box(0, 0, 0, 1, 1, 0);
@@ -53,10 +54,8 @@ public final class FlatPane extends PicturePane implements FlatPort {
 
   private static final int INK = 0xff1d2b33;
 
-  /** The four sides of the square. */
-  private static final double[] RIM = {
-    0, 0, 0, 1, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 0,
-  };
+  /** More squares than these are not drawn: coordinates may be anything. */
+  private static final int MOST_SQUARES = 100;
 
   /** How often what is being baked is shown anew, in milliseconds. */
   private static final double FOLLOWED = 400;
@@ -94,11 +93,18 @@ public final class FlatPane extends PicturePane implements FlatPort {
     tick.play();
   }
 
-  /** What the navigation moves over: the square. */
+  /** All squares that are drawn. */
+  private Box squares() {
+    UvSquares s = shown == null ? null : shown.squares();
+    boolean isAny = s != null && s.columns() * s.rows() <= MOST_SQUARES;
+    return isAny ? new Box(0, 0, 0, s.columns(), s.rows(), 0) : SQUARE;
+  }
+
+  /** What the navigation moves over: the squares. */
   private final class Ground implements Navigation.Ground {
     @Override
     public Box bounds() {
-      return SQUARE;
+      return squares();
     }
 
     @Override
@@ -118,7 +124,8 @@ public final class FlatPane extends PicturePane implements FlatPort {
   void resized() {
     if (navigation.camera() == null && getWidth() > 1 && getHeight() > 1) {
       navigation.set(
-          Camera.showing(SQUARE, Camera.Direction.TOP, navigation.aspect()).withPerspective(false));
+          Camera.showing(squares(), Camera.Direction.TOP, navigation.aspect())
+              .withPerspective(false));
     }
     super.resized();
     if (navigation.camera() != null && !placed) {
@@ -126,7 +133,7 @@ public final class FlatPane extends PicturePane implements FlatPort {
     }
   }
 
-  /** Shows the whole square. */
+  /** Shows all squares. */
   public void showAll() {
     placed = false;
     navigation.showAll();
@@ -238,9 +245,12 @@ public final class FlatPane extends PicturePane implements FlatPort {
   /** Brings the pane in line with the session. */
   void refresh() {
     Mesh m = mesh();
+    Box before = squares();
     shown = m == null ? null : session.charts().sheet(m);
     if (shown == null) {
       clear();
+    } else if (!placed && navigation.camera() != null && !before.equals(squares())) {
+      navigation.showAll();
     }
     draw(false);
     repaint();
@@ -296,9 +306,28 @@ public final class FlatPane extends PicturePane implements FlatPort {
             settings.figures().readings(w.current(), look()),
             1);
     List<Layer> over = new ArrayList<>();
-    over.add(new LineLayer(RIM, INK, 1.4f, Layer.Hidden.SHOWN));
+    over.add(new LineLayer(rims(), INK, 1.4f, Layer.Hidden.SHOWN));
     over.add(new LineLayer(shown.outlines().ends(), INK, 0.9f, Layer.Hidden.SHOWN));
     return new Scene(charts, over, false, settings.setting().withClip(null));
+  }
+
+  /** The sides of all squares. */
+  private double[] rims() {
+    int columns = (int) squares().maxX();
+    int rows = (int) squares().maxY();
+    double[] out = new double[6 * (columns + rows + 2)];
+    int at = 0;
+    for (int c = 0; c <= columns; c++, at += 6) {
+      out[at] = c;
+      out[at + 3] = c;
+      out[at + 4] = rows;
+    }
+    for (int r = 0; r <= rows; r++, at += 6) {
+      out[at + 1] = r;
+      out[at + 3] = columns;
+      out[at + 4] = r;
+    }
+    return out;
   }
 
   /** Normals alone show no colour: then the map itself is shown, as it is. */
@@ -344,6 +373,9 @@ public final class FlatPane extends PicturePane implements FlatPort {
       return;
     }
     g.setTextAlign(TextAlignment.LEFT);
+    if (navigation.camera() != null && !shown.squares().isOne()) {
+      numbers(g);
+    }
     Marks.text(g, caption(), 14, getHeight() - 18);
     if (navigation.camera() != null) {
       ruler(g, workpiece());
@@ -352,6 +384,18 @@ public final class FlatPane extends PicturePane implements FlatPort {
       tool().drawFlat(this, g);
     }
     playWaiting();
+  }
+
+  /** The squares' numbers, each in its upper left corner. */
+  private void numbers(GraphicsContext g) {
+    int columns = (int) squares().maxX();
+    for (int i = 0; i < columns * (int) squares().maxY(); i++) {
+      double[] at = project(i % columns, i / columns + 1.0);
+      if (i % columns < UvSquares.IN_ROW) {
+        String number = Integer.toString(UvSquares.number(i % columns, i / columns));
+        Marks.text(g, number, at[0] + 6, at[1] + 12);
+      }
+    }
   }
 
   /** How long some texels are in the picture, and on the work in the mean. */
@@ -371,6 +415,9 @@ public final class FlatPane extends PicturePane implements FlatPort {
     if (shown.laid() > 0) {
       charts += AppWords.of("flat-pane.laid", shown.laid());
     }
-    return AppWords.of("flat-pane.of-the-square", look, charts, 100 * shown.area());
+    return shown.squares().count() == 1
+        ? AppWords.of("flat-pane.of-the-square", look, charts, 100 * shown.share())
+        : AppWords.of(
+            "flat-pane.of-squares", look, charts, 100 * shown.share(), shown.squares().count());
   }
 }

@@ -3,9 +3,9 @@ package holotome.app.tool;
 import java.util.Arrays;
 
 /**
- * Lines that charts are caught by while they are moved: the sides of the square, the gutter within
- * them and the middle, and the sides and middles of charts that lie beside them, with the gutter
- * between.
+ * Lines that charts are caught by while they are moved: the sides of the square they are in, the
+ * gutter within them and the middle, and the sides and middles of charts that lie beside them, with
+ * the gutter between.
  */
 final class CatchLines {
   /** Of charts farther than this share of the moved box beside it none catches. */
@@ -46,7 +46,8 @@ final class CatchLines {
    */
   double[] of(int axis, double[] low, double[] high) {
     double[] out = new double[5 + 5 * (boxes.length / 4)];
-    double[] square = {0, gutter, 0.5, 1 - gutter, 1};
+    double at = Math.max(0, Math.floor((low[axis] + high[axis]) / 2));
+    double[] square = {at, at + gutter, at + 0.5, at + 1 - gutter, at + 1};
     System.arraycopy(square, 0, out, 0, 5);
     int n = 5;
     double[] reach = {BESIDE * (high[0] - low[0]), BESIDE * (high[1] - low[1])};

@@ -15,15 +15,18 @@ import java.util.function.Function;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.VBox;
 
 /**
- * Packs the charts anew. Of those that are chosen it may be asked that they stay, or that they keep
- * their size or their places beside one another.
+ * Packs the charts anew. Of those that are chosen it may be asked that they stay, that they keep
+ * their size or their places beside one another, or that they get a square to themselves.
  */
 final class PackTool extends StepTool {
   /** The step's fields, in the order of what is asked. */
-  private static final List<String> FIELDS = List.of("stay", "sized", "together");
+  private static final List<String> FIELDS = List.of("stay", "sized", "together", "alone");
+
+  private static final int ALONE = FIELDS.indexOf("alone");
 
   private final StepKind kind = StepKind.of(PackCharts.class);
   private final List<CheckBox> asks = new ArrayList<>();
@@ -61,10 +64,38 @@ final class PackTool extends StepTool {
   public Node form() {
     Node form = super.form();
     FIELDS.forEach(this::hide);
-    VBox box = new VBox(8, form);
-    box.getChildren().addAll(asks);
-    box.getChildren().add(where);
-    return box;
+    Label title = new Label(AppWords.of("pack-tool.chosen-charts"));
+    title.getStyleClass().add("soft");
+    GridPane grid = new GridPane(12, 6);
+    for (int i = 0; i < asks.size(); i++) {
+      grid.add(asks.get(i), i % 2, i / 2);
+    }
+    showWhatApplies();
+    return new VBox(6, form, title, grid, where);
+  }
+
+  @Override
+  protected void changed() {
+    showWhatApplies();
+  }
+
+  /** Asks how charts are shared out only where there are several squares. */
+  private void showWhatApplies() {
+    boolean isDense = values().get("density") != null;
+    boolean isCounted = isDense && "squares".equals(values().get("follows"));
+    boolean isSeveral = isCounted || !"1".equals(String.valueOf(values().get("squares")));
+    show("follows", isDense);
+    show("squares", !isCounted);
+    show("by", isSeveral);
+    asks.get(ALONE).setDisable(!isSeveral);
+  }
+
+  private void show(String field, boolean isWanted) {
+    if (isWanted) {
+      reveal(field);
+    } else {
+      hide(field);
+    }
   }
 
   @Override
@@ -82,8 +113,9 @@ final class PackTool extends StepTool {
     // What stays where it is keeps its size and place anyway.
     boolean stays = asks.getFirst().isSelected();
     for (int i = 0; i < FIELDS.size(); i++) {
-      asks.get(i).setDisable(stays && i > 0);
-      if (asks.get(i).isSelected() && (i == 0 || !stays)) {
+      boolean isOpen = i == ALONE ? !asks.get(i).isDisabled() : i == 0 || !stays;
+      asks.get(i).setDisable(!isOpen);
+      if (asks.get(i).isSelected() && isOpen && !(stays && i == ALONE)) {
         chosen.get(i).put(v, now);
         isAny = true;
         isStored |= chosen.get(i).isStored();

@@ -142,7 +142,8 @@ final class UnwrapTools {
     }
     double scale = w.frame().toWork().scale();
     // Texels to a unit of base length in a picture of one, and to a metre as asked or foreseen.
-    double one = Math.sqrt(USUAL_FILL / area);
+    int squares = step instanceof PackCharts p ? p.squares() : 1;
+    double one = Math.sqrt(USUAL_FILL * squares / area);
     double perMetre =
         step instanceof PackCharts p && p.density() != null
             ? p.density()
@@ -151,7 +152,11 @@ final class UnwrapTools {
     for (int i = 0; i < SIZES.length; i++) {
       percent[i] = fitting(one * SIZES[i]);
     }
-    fits.setText(AppWords.of("tools.fit", (Object[]) percent));
+    fits.setText(
+        squares > 1
+            ? AppWords.of(
+                "tools.fit-squares", squares, percent[0], percent[1], percent[2], percent[3])
+            : AppWords.of("tools.fit", (Object[]) percent));
     return List.of(
         new Tool.Row(
             "triangles",

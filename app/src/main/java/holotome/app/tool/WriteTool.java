@@ -75,6 +75,7 @@ public final class WriteTool extends StepTool {
     String format = given == null ? usual : given.toString();
     boolean isPictured = maps != null && (format.equals("glb") || format.equals("obj"));
     show("pixels", isPictured);
+    show("squares", isPictured && maps.columns() * maps.rows() > 1);
     show("measured", isPictured && !maps.ranges().isEmpty());
     show(
         "green",

@@ -38,6 +38,8 @@ final class GivenSteps {
   private static final Map<String, Object> CHARTS = Map.of("do", "unwrap.charts", "size", 256);
   private static final Map<String, Object> BAKED =
       Map.of("do", "bake.maps", "size", 256, "samples", 4);
+  private static final Map<String, Object> SQUARES =
+      Map.of("do", "unwrap.pack", "size", 128, "squares", 2, "alone", List.of(0, 0, 0.5));
   private static final Map<String, Object> TOUCHES =
       Map.of(
           "do",
@@ -327,6 +329,13 @@ final class GivenSteps {
         given(Map.of("do", "unwrap.pack", "size", 256), List.of(CAST, CHARTS)),
         given(Map.of("do", "unwrap.pack", "density", 90), List.of(CAST, CHARTS)),
         given(
+            Map.of("do", "unwrap.pack", "size", 128, "squares", 3, "by", "importance"),
+            List.of(CAST, CHARTS)),
+        given(
+            Map.of("do", "unwrap.pack", "size", 256, "density", 60, "follows", "squares"),
+            List.of(CAST, CHARTS)),
+        given(BAKED, List.of(CAST, CHARTS, SQUARES)),
+        given(
             Map.of("do", "unwrap.pack", "size", 256, "stay", List.of(0, 0, 0.5)),
             List.of(CAST, CHARTS)),
         given(
@@ -402,6 +411,9 @@ final class GivenSteps {
             Map.of("do", "ship.write", "for", "engine", "name", "a"), List.of(CAST, CHARTS, BAKED)),
         given(
             Map.of("do", "ship.write", "for", "render", "name", "b"), List.of(CAST, CHARTS, BAKED)),
+        given(
+            Map.of("do", "ship.write", "for", "engine", "name", "s"),
+            List.of(CAST, CHARTS, SQUARES, BAKED)),
         given(Map.of("do", "ship.write", "for", "print", "name", "c")),
         given(Map.of("do", "ship.write", "for", "capture", "name", "d")),
         given(

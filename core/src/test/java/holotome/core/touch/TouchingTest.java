@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.image.Image;
 import holotome.core.map.MapKind;
+import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Uv;
 import holotome.core.part.Maps;
 import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
@@ -13,6 +15,7 @@ import holotome.core.task.Work;
 import holotome.core.touch.Touch.How;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -111,6 +114,62 @@ class TouchingTest {
                 (x, y) -> new double[] {0.5 + 0.3 * Math.sin(5 * x)},
                 beyond)[0])
         .isLessThan(0.51 / 255);
+  }
+
+  /** The second chart in the next square of the texture: every texel as it was in one. */
+  @Test
+  void chartsInTwoSquares() {
+    Maps both = beside(waves.maps);
+    float[] uv = waves.mesh.uv().coords().clone();
+    int[] corners = waves.mesh.uv().corners();
+    for (int c = corners.length / 2; c < corners.length; c++) {
+      uv[2 * corners[c]] += 1;
+    }
+    Mesh mesh = waves.mesh.withUv(new Uv(uv, corners));
+    TouchGround ground = TouchGround.of(mesh, both, Work.unwatched());
+    double[] line = TwoChartSheet.line(0.8, 0.3, 1.3, 0.35);
+    double[] from = {0.2, 0.6, 0};
+    for (How how : new How[] {How.COPY, How.FIT, How.BLEND, How.FILL, How.SOFTEN}) {
+      Touch touch = stroke(how, line, 0.1, 40, how == How.COPY || how == How.FIT ? from : null);
+      Maps one = made(waves, touch);
+      Maps two = Touching.apply(ground, both, both, touch, Work.unwatched());
+      assertThat(two.columns()).isEqualTo(2);
+      int changed = 0;
+      for (MapKind kind : one.pictures().keySet()) {
+        Image a = one.pictures().get(kind);
+        Image b = two.pictures().get(kind);
+        // Coordinates of another square are rounded otherwise: a step of 8 bits, or as much.
+        double hair = a.sample() == Image.Sample.FLOAT ? 1e-4 : 1.01 / 255 * a.sample().one();
+        for (int y = 0; y < TwoChartSheet.SIZE; y++) {
+          for (int x = 0; x < TwoChartSheet.SIZE; x++) {
+            if (TwoChartSheet.isOnSheet(x, y)) {
+              int at = x < TwoChartSheet.SIZE / 2 ? x : x + TwoChartSheet.SIZE;
+              for (int c = 0; c < a.channels(); c++) {
+                assertThat(b.stored(at, y, c))
+                    .as("%s %s at %d %d", how, kind, x, y)
+                    .isCloseTo(a.stored(x, y, c), within(hair));
+              }
+              boolean is = a.stored(x, y, 0) != waves.maps.pictures().get(kind).stored(x, y, 0);
+              changed += is ? 1 : 0;
+            }
+          }
+        }
+      }
+      assertThat(changed).isGreaterThan(1000);
+    }
+  }
+
+  /** The same pictures in two squares side by side. */
+  private static Maps beside(Maps maps) {
+    int size = TwoChartSheet.SIZE;
+    Image missed = Image.blank(2 * size, size, 1, Image.Sample.BYTE, Image.Space.LINEAR);
+    Maps out = new Maps(size, Map.of(), Map.of(), missed, 1, 0, List.of());
+    for (MapKind kind : maps.pictures().keySet()) {
+      Image p = maps.pictures().get(kind);
+      Image wide = Image.blank(2 * size, size, p.channels(), p.sample(), p.space());
+      out = out.with(kind, wide.filled((x, y, v) -> p.stored(x % size, y, v), Work.unwatched()));
+    }
+    return out;
   }
 
   @Test
