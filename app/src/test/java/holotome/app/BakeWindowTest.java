@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import holotome.app.pane.FlatPane;
 import holotome.core.bake.Along;
+import holotome.core.image.Image;
 import holotome.core.map.MapKind;
 import holotome.core.part.Maps;
 import holotome.view.scene.Look;
@@ -102,6 +103,31 @@ class BakeWindowTest extends WindowCase {
     apply();
     int after = maps().pictures().get(MapKind.COLOUR).argb(30, 90) & 255;
     assertThat(after).isGreaterThan(before);
+    // Of what is selected alone, by its outline.
+    assertThat(isShown("field-soft")).isFalse();
+    stage(KeyCode.DIGIT2);
+    d.click("tool-lasso");
+    lasso();
+    stage(KeyCode.DIGIT7);
+    d.keys(KeyCode.DIGIT4);
+    d.settle();
+    d.fill("field-exposure", "1");
+    d.settle();
+    assertThat(isShown("field-soft")).isTrue();
+    assertThat(d.textNow("tone-where")).contains("selection");
+    try {
+      Thread.sleep(4000);
+    } catch (InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+    Image all = maps().pictures().get(MapKind.COLOUR);
+    apply();
+    Image some = maps().pictures().get(MapKind.COLOUR);
+    int changed = 0;
+    for (int i = 0; i < 128 * 128; i++) {
+      changed += all.argb(i % 128, i / 128) != some.argb(i % 128, i / 128) ? 1 : 0;
+    }
+    assertThat(changed).isBetween(50, 128 * 128 / 2);
     // And onto the vertices, with the maps as they are.
     Maps toned = maps();
     d.keys(KeyCode.DIGIT6);

@@ -10,6 +10,9 @@ import holotome.core.map.MapKind;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
+import holotome.core.step.Step;
+import holotome.core.step.StepKind;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javafx.scene.Node;
@@ -23,7 +26,10 @@ final class ToneTool extends StepTool implements FlatTool {
   /** The colour is the mean of so many texels to each side of the one that is clicked. */
   private static final int AROUND = 2;
 
+  private final StepKind kind = StepKind.of(SetTone.class);
   private final Label hint = new Label(AppWords.of("tone-tool.click"));
+  private final Label where = new Label();
+  private final SelectedPart selected;
 
   ToneTool(Session session) {
     super(
@@ -34,13 +40,54 @@ final class ToneTool extends StepTool implements FlatTool {
         Map.of(),
         (s, t) -> AppWords.of("tone-tool.set"),
         w -> List.of());
-    hint.setWrapText(true);
-    hint.getStyleClass().addAll("soft", "small");
+    selected = new SelectedPart(session, kind);
+    where.setId("tone-where");
+    for (Label l : List.of(hint, where)) {
+      l.setWrapText(true);
+      l.getStyleClass().addAll("soft", "small");
+    }
   }
 
   @Override
   public Node form() {
-    return new VBox(8, super.form(), hint);
+    Node form = super.form();
+    hide("picks");
+    showSoft();
+    return new VBox(8, form, where, hint);
+  }
+
+  /** Asks for the border's width only where something is selected. */
+  private void showSoft() {
+    if (selected.isSome()) {
+      reveal("soft");
+    } else {
+      hide("soft");
+    }
+  }
+
+  /** Where something is selected the tone is set there alone. */
+  @Override
+  public Step step() {
+    Map<String, Object> v = new LinkedHashMap<>(values());
+    selected.put(v);
+    where.setText(selected.words(AppWords.of("tone-tool.everywhere")));
+    showSoft();
+    if (!selected.isSome()) {
+      v.remove("soft");
+    }
+    return kind.create(v);
+  }
+
+  @Override
+  public void load(Step step) {
+    super.load(step);
+    selected.load(step);
+  }
+
+  @Override
+  public void end(ViewPort view) {
+    super.end(view);
+    selected.clear();
   }
 
   @Override

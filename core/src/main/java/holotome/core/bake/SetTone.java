@@ -3,7 +3,9 @@ package holotome.core.bake;
 import holotome.core.image.Image;
 import holotome.core.map.MapKind;
 import holotome.core.part.Maps;
+import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
+import holotome.core.select.Pick;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
@@ -11,7 +13,10 @@ import holotome.core.step.Run;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
+import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
+import java.util.List;
+import java.util.Set;
 
 /** Sets the tone of the colour map. */
 @Describes(
@@ -19,7 +24,7 @@ import holotome.core.words.CoreWords;
     title = "Tone",
     help =
         "Sets the tone of the colour map: light, contrast, what counts as grey, how full colours are, how sharp.",
-    reads = {"maps"},
+    reads = {"scan", "cast", "maps", "frame"},
     writes = {"maps"})
 public record SetTone(
     @Parameter(help = "More or less light; 1 doubles it", min = -6, max = 6, preset = "0")
@@ -48,7 +53,13 @@ public record SetTone(
             min = 0,
             max = 400,
             preset = "0")
-        double sharpen)
+        double sharpen,
+    @Parameter(
+            help = "What is selected, one pick after the other; else all of the map",
+            optional = true)
+        List<Pick> picks,
+    @Parameter(help = "How wide the border of what is selected is, inwards", preset = "0 mm")
+        Length soft)
     implements Step {
   /** Light of middle grey: common practice, no source. */
   private static final double MIDDLE = 0.18;
@@ -56,7 +67,21 @@ public record SetTone(
   /** The shares of the colours in how light one looks (IEC 61966-2-1:1999). */
   private static final double[] LUMINANCE = {0.2126, 0.7152, 0.0722};
 
+  /** Of all of the map. */
+  public SetTone(double exposure, double contrast, double[] grey, double colour, double sharpen) {
+    this(exposure, contrast, grey, colour, sharpen, null, new Length(0));
+  }
+
   public SetTone {
+    if (picks != null) {
+      picks = List.copyOf(picks);
+      if (picks.isEmpty()) {
+        throw Failure.usage(CoreWords.of("common.a-selection-needs-at-least"));
+      }
+    }
+    if (soft.metres() < 0) {
+      throw Failure.usage(CoreWords.of("tone.soft"));
+    }
     if (grey != null) {
       grey = grey.clone();
       boolean isColour = grey.length == 3;
@@ -81,18 +106,34 @@ public record SetTone(
         && contrast == t.contrast
         && java.util.Arrays.equals(grey, t.grey)
         && colour == t.colour
-        && sharpen == t.sharpen;
+        && sharpen == t.sharpen
+        && java.util.Objects.equals(picks, t.picks)
+        && soft.equals(t.soft);
   }
 
   @Override
   public int hashCode() {
     return java.util.Objects.hash(
-        exposure, contrast, java.util.Arrays.hashCode(grey), colour, sharpen);
+        exposure, contrast, java.util.Arrays.hashCode(grey), colour, sharpen, picks, soft);
   }
 
   @Override
   public long memory(Workpiece in) {
-    return in.maps() == null ? 0 : 6L * in.maps().missed().width() * in.maps().missed().height();
+    long texels = in.maps() == null ? 0 : in.maps().missed().width();
+    texels *= texels == 0 ? 0 : in.maps().missed().height();
+    // A Cast divided finely takes some 100 bytes a triangle.
+    return picks == null ? 6 * texels : 8 * texels + 300_000_000;
+  }
+
+  /** Meshes, and where they are, matter for a selection alone. */
+  @Override
+  public Set<Part<?>> reads() {
+    if (picks == null) {
+      return Set.of(Part.MAPS);
+    }
+    return SelectedTexels.isOfScan(picks)
+        ? Set.of(Part.SCAN, Part.CAST, Part.MAPS, Part.FRAME)
+        : Set.of(Part.CAST, Part.MAPS, Part.FRAME);
   }
 
   @Override
@@ -102,9 +143,41 @@ public record SetTone(
     if (picture == null) {
       throw Failure.cannot(CoreWords.of("tone.no-colour"));
     }
-    Image sharp = sharpen == 0 ? picture : sharpened(picture, run.work().part(0.5, words()));
-    Image toned = toned(sharp, run.work().part(0.5, words()));
-    return Outcome.of(in.withMaps(maps.with(MapKind.COLOUR, toned)), CoreWords.of("tone.done"));
+    byte[] share = picks == null ? null : selected(in, run.work().part(0.4, words()));
+    double rest = picks == null ? 0.5 : 0.2;
+    Image sharp = sharpen == 0 ? picture : sharpened(picture, run.work().part(rest, words()));
+    Image toned = toned(sharp, run.work().part(rest, words()));
+    Image out =
+        share == null ? toned : mixed(picture, toned, share, run.work().part(rest, words()));
+    return Outcome.of(in.withMaps(maps.with(MapKind.COLOUR, out)), CoreWords.of("tone.done"));
+  }
+
+  private byte[] selected(Workpiece in, Work work) {
+    if (in.cast() == null || in.cast().uv() == null) {
+      throw Failure.cannot(CoreWords.of("tone.no-colour"));
+    }
+    double wide = in.frame().toBaseLength(soft.metres());
+    return SelectedTexels.of(in, picks, wide, work);
+  }
+
+  /** As light, by shares of 255. */
+  private static Image mixed(Image was, Image toned, byte[] share, Work work) {
+    int width = was.width();
+    return like(was)
+        .filled(
+            (x, y, out) -> {
+              int s = share[y * width + x] & 255;
+              if (s == 0 || s == 255) {
+                (s == 0 ? was : toned).stored(x, y, out);
+                return;
+              }
+              for (int c = 0; c < was.channels(); c++) {
+                double light = was.light(x, y, c);
+                light += s / 255.0 * (toned.light(x, y, c) - light);
+                out[c] = was.storedOfLight(light, c);
+              }
+            },
+            work);
   }
 
   private static String words() {

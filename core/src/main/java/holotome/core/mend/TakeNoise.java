@@ -6,6 +6,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.select.Pick;
+import holotome.core.select.SoftSelection;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;

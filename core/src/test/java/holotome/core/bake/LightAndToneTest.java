@@ -14,8 +14,11 @@ import holotome.core.mesh.Mesh;
 import holotome.core.part.Coverage;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
+import holotome.core.select.Pick;
+import holotome.core.select.Region;
 import holotome.core.step.Run;
 import holotome.core.task.Failure;
+import holotome.core.unit.Length;
 import holotome.core.unwrap.MakeCharts;
 import java.util.BitSet;
 import java.util.List;
@@ -181,6 +184,64 @@ class LightAndToneTest {
     for (double o : out) {
       assertThat(o).isCloseTo(own, within(0.004));
     }
+  }
+
+  /**
+   * A sheet of two triangles, of which the left half is selected with a soft border: closed form,
+   * the light doubled there by a smooth step from the border inwards, nothing changed beyond.
+   */
+  @Test
+  void ofASelectionAlone() {
+    int size = 256;
+    Mesh sheet = Shapes.sheet(1, 1);
+    float[] uv = new float[2 * sheet.vertexCount()];
+    for (int v = 0; v < sheet.vertexCount(); v++) {
+      uv[2 * v] = 0.1f + 0.8f * sheet.xyz()[3 * v];
+      uv[2 * v + 1] = 0.1f + 0.8f * sheet.xyz()[3 * v + 1];
+    }
+    Mesh cast = sheet.withUv(new holotome.core.mesh.Uv(uv, sheet.triangles()));
+    int[] c = new int[sheet.vertexCount()];
+    java.util.Arrays.fill(c, 0xff606060);
+    Workpiece w =
+        new BakeMaps(List.of(MapKind.COLOUR), size, 1, 4)
+            .apply(
+                Workpiece.of(new Mesh(sheet.xyz(), sheet.triangles(), c), Frame.PLAIN)
+                    .withCast(cast),
+                Run.unwatched())
+            .work();
+    Region left = new Region(new double[] {0.2, 0.5, 0}, new double[] {0.6, 2, 1}, new double[3]);
+    List<Pick> picks = List.of(Pick.of(Pick.Join.REPLACE, left));
+    Image was = w.maps().pictures().get(MapKind.COLOUR);
+    for (double soft : new double[] {0, 0.2}) {
+      SetTone tone = new SetTone(1, 100, null, 100, 0, picks, new Length(soft));
+      Image out = tone.apply(w, Run.unwatched()).work().maps().pictures().get(MapKind.COLOUR);
+      double own = was.light(100, 100, 0);
+      int texel = (int) (0.8 * size);
+      for (int x = 0; x < size; x++) {
+        for (int y : new int[] {30, 128, 220}) {
+          double place = ((x + 0.5) / size - 0.1) / 0.8;
+          double in = Math.clamp((0.5 - place) / Math.max(soft, 1e-9), 0, 1);
+          double share = in * in * (3 - 2 * in);
+          double got = out.light(x, y, 0) / own - 1;
+          // What is divided has steps of six texels, with a border as wide.
+          double hair = soft == 0 ? (Math.abs(place - 0.5) < 13.0 / texel ? 1 : 0.02) : 0.1;
+          if (place > 0 && place < 1) {
+            assertThat(got).as("at %f", place).isCloseTo(share, within(hair));
+          }
+          if (place > 0.5 + 7.0 / texel || place < -20.0 / texel) {
+            assertThat(out.stored(x, y, 0)).isEqualTo(was.stored(x, y, 0));
+          }
+        }
+        // Below the chart, in its gutter, as at its rim.
+        int rim = (int) (0.9 * size) - 1;
+        assertThat(out.stored(x, rim + 3, 0)).isCloseTo(out.stored(x, rim, 0), within(6.0));
+      }
+    }
+    Region beyond = new Region(new double[] {9, 9, 9}, new double[] {0.6, 2, 1}, new double[3]);
+    List<Pick> none = List.of(Pick.of(Pick.Join.REPLACE, beyond));
+    assertThatThrownBy(
+            () -> new SetTone(1, 100, null, 100, 0, none, new Length(0)).apply(w, Run.unwatched()))
+        .hasMessageContaining("selected");
   }
 
   @Test

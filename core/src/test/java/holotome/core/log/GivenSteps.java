@@ -332,7 +332,7 @@ final class GivenSteps {
             Map.of("do", "unwrap.pack", "size", 128, "squares", 3, "by", "importance"),
             List.of(CAST, CHARTS)),
         given(
-            Map.of("do", "unwrap.pack", "size", 256, "density", 60, "follows", "squares"),
+            Map.of("do", "unwrap.pack", "size", 512, "density", 60, "follows", "squares"),
             List.of(CAST, CHARTS)),
         given(BAKED, List.of(CAST, CHARTS, SQUARES)),
         given(
@@ -398,6 +398,17 @@ final class GivenSteps {
         given(Map.of("do", "bake.even-light"), List.of(CAST, CHARTS, ALL_MAPS)),
         given(
             Map.of("do", "bake.tone", "exposure", 0.5, "grey", List.of(90, 80, 70), "sharpen", 50),
+            List.of(CAST, CHARTS, BAKED)),
+        given(
+            Map.of(
+                "do",
+                "bake.tone",
+                "exposure",
+                1,
+                "soft",
+                "5 cm",
+                "picks",
+                List.of(Map.of("height", Map.of("from", "30 cm")))),
             List.of(CAST, CHARTS, BAKED)),
         given(
             Map.of(

@@ -1,4 +1,4 @@
-package holotome.core.mend;
+package holotome.core.select;
 
 import holotome.core.array.LeastFirst;
 import holotome.core.mesh.Mesh;
@@ -13,7 +13,7 @@ import java.util.BitSet;
  *
  * <p>O(n log n) in the vertices nearer the rim than the soft edge is wide.
  */
-final class SoftSelection {
+public final class SoftSelection {
   private SoftSelection() {}
 
   /**
@@ -22,7 +22,8 @@ final class SoftSelection {
    * @param selected triangles
    * @param soft width of the soft edge in base coordinates; 0 for a hard one
    */
-  static float[] weights(Mesh mesh, VertexFans fans, BitSet selected, double soft, Work work) {
+  public static float[] weights(
+      Mesh mesh, VertexFans fans, BitSet selected, double soft, Work work) {
     int n = mesh.vertexCount();
     int[] corners = mesh.triangles();
     float[] out = new float[n];
