@@ -29,6 +29,7 @@ module holotome.core {
   exports holotome.core.map;
   exports holotome.core.part;
   exports holotome.core.step;
+  exports holotome.core.swatch;
   exports holotome.core.touch;
   exports holotome.core.select;
   exports holotome.core.measure;

@@ -13,7 +13,7 @@ import picocli.CommandLine.Parameters;
     description = "Writes a made-up scan with its truth beside it.",
     mixinStandardHelpOptions = true)
 final class DemoScanCommand implements Callable<Integer> {
-  @Parameters(paramLabel = "NAME", description = "bollard, shop-window or net-shed")
+  @Parameters(paramLabel = "NAME", description = "bollard, shop-window, net-shed or setts")
   private String name;
 
   @Option(

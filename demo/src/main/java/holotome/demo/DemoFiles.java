@@ -22,7 +22,7 @@ public final class DemoFiles {
       new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
 
   /** The scans there are, by name. */
-  public static final List<String> NAMES = List.of("bollard", "shop-window", "net-shed");
+  public static final List<String> NAMES = List.of("bollard", "shop-window", "net-shed", "setts");
 
   private DemoFiles() {}
 
@@ -41,6 +41,10 @@ public final class DemoFiles {
     }
     if (name.equals("net-shed")) {
       netShed(file, triangles, work);
+      return;
+    }
+    if (name.equals("setts")) {
+      setts(file, triangles, work);
       return;
     }
     BollardScan scan = BollardScan.of(triangles);
@@ -79,6 +83,26 @@ public final class DemoFiles {
     truth.put("paneDepth", ShopWindow.PANE_DEPTH);
     try (SafeFiles files = new SafeFiles()) {
       MeshWriter.add(files, file, ShopWindow.scan(triangles), Similarity.IDENTITY, work);
+      files.add(truthBeside(file), out -> out.write(json(truth)));
+      files.commit();
+    }
+  }
+
+  private static void setts(Path file, int triangles, Work work) {
+    check("a patch of setts", file, triangles);
+    Map<String, Object> truth = new LinkedHashMap<>();
+    truth.put(
+        "about",
+        "Truth of a made-up scan: three metres of paving square, a rule of a metre on it. Scan coordinates are true metres times scale.");
+    truth.put("scale", Setts.SCALE);
+    List<double[]> ends = new ArrayList<>();
+    for (double[] end : Setts.RULE) {
+      double z = Setts.base(end[0], end[1]);
+      ends.add(new double[] {Setts.SCALE * end[0], Setts.SCALE * end[1], Setts.SCALE * z});
+    }
+    truth.put("rule", Map.of("ends", ends, "metres", Setts.RULE[1][0] - Setts.RULE[0][0]));
+    try (SafeFiles files = new SafeFiles()) {
+      MeshWriter.add(files, file, Setts.scan(triangles), Similarity.IDENTITY, work);
       files.add(truthBeside(file), out -> out.write(json(truth)));
       files.commit();
     }

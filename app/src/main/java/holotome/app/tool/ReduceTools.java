@@ -15,6 +15,8 @@ import holotome.core.reduce.MakeLevels;
 import holotome.core.reduce.Remesh;
 import holotome.core.reduce.Resurface;
 import holotome.core.step.Step;
+import holotome.core.swatch.LaySwatch;
+import holotome.core.swatch.SettleSwatch;
 import holotome.core.words.Language;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -59,6 +61,21 @@ final class ReduceTools {
         (w, s) -> after(w.scan(), s instanceof Resurface r ? r.expected(w) : null));
     all.put(OpenCast.class, new OutsideCastTool(session));
     all.put(GiveImportance.class, new ImportanceTool(session));
+    all.put(LaySwatch.class, new SwatchTool(session));
+    StepTool settle =
+        new StepTool(
+            session,
+            SettleSwatch.class,
+            Stage.REDUCE,
+            false,
+            Map.of(),
+            (s, t) -> AppWords.of("swatch-tool.settle"),
+            w -> List.of());
+    all.put(
+        SettleSwatch.class,
+        settle.needs(
+            w -> w.cast() == null ? AppWords.of("swatch-tool.nothing-laid") : null,
+            w -> new Tool.Way(AppWords.of("swatch-tool.lay"), LaySwatch.class)));
   }
 
   /** The tools in their order, by the steps they make. */

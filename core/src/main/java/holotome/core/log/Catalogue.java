@@ -43,6 +43,8 @@ import holotome.core.reduce.Resurface;
 import holotome.core.ship.WriteAsset;
 import holotome.core.step.Step;
 import holotome.core.step.StepKind;
+import holotome.core.swatch.LaySwatch;
+import holotome.core.swatch.SettleSwatch;
 import holotome.core.task.Failure;
 import holotome.core.trim.CutBox;
 import holotome.core.trim.CutFence;
@@ -111,6 +113,8 @@ public final class Catalogue {
               Resurface.class,
               MakeFacets.class,
               MakeLevels.class,
+              LaySwatch.class,
+              SettleSwatch.class,
               MakeCharts.class,
               PackCharts.class,
               GiveSpace.class,

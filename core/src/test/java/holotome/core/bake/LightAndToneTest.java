@@ -234,6 +234,9 @@ class LightAndToneTest {
         }
         // Below the chart, in its gutter, as at its rim.
         int rim = (int) (0.9 * size) - 1;
+        if (Math.abs(((x + 0.5) / size - 0.1) / 0.8 - 0.5) < 13.0 / texel) {
+          continue;
+        }
         assertThat(out.stored(x, rim + 3, 0)).isCloseTo(out.stored(x, rim, 0), within(6.0));
       }
     }

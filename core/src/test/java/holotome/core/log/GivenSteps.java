@@ -38,6 +38,18 @@ final class GivenSteps {
   private static final Map<String, Object> CHARTS = Map.of("do", "unwrap.charts", "size", 256);
   private static final Map<String, Object> BAKED =
       Map.of("do", "bake.maps", "size", 256, "samples", 4);
+  private static final Map<String, Object> SWATCH =
+      Map.of(
+          "do",
+          "swatch.lay",
+          "point",
+          List.of(0, 0, 0.5),
+          "width",
+          "40 cm",
+          "height",
+          "30 cm",
+          "normal",
+          List.of(0, 0, 1));
   private static final Map<String, Object> SQUARES =
       Map.of("do", "unwrap.pack", "size", 128, "squares", 2, "alone", List.of(0, 0, 0.5));
   private static final Map<String, Object> TOUCHES =
@@ -325,6 +337,9 @@ final class GivenSteps {
         given(Map.of("do", "reduce.resurface", "triangles", 900, "beyond", "closed", "as", "scan")),
         given(Map.of("do", "reduce.facets", "triangles", 120)),
         given(Map.of("do", "reduce.levels", "percent", 50, "count", 2)),
+        given(SWATCH),
+        given(
+            Map.of("do", "swatch.settle", "reach", "15 cm", "tolerance", "2 mm"), List.of(SWATCH)),
         given(CHARTS, List.of(CAST)),
         given(Map.of("do", "unwrap.pack", "size", 256), List.of(CAST, CHARTS)),
         given(Map.of("do", "unwrap.pack", "density", 90), List.of(CAST, CHARTS)),
