@@ -15,7 +15,9 @@ import holotome.core.reduce.Remesh;
 import holotome.core.reduce.Resurface;
 import holotome.core.ship.WriteAsset;
 import holotome.core.task.Work;
+import holotome.demo.DemoFiles;
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.control.ChoiceBox;
@@ -23,6 +25,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 /** Lighter meshes of every kind, made by keys and fields. */
 class ReduceWindowTest extends WindowCase {
@@ -34,6 +37,33 @@ class ReduceWindowTest extends WindowCase {
 
   private Mesh cast() {
     return d.on(() -> d.desk().session().whole().cast());
+  }
+
+  /** A rectangle laid on the setts by a click, that then follows their slope. */
+  @Test
+  void aSwatchIsLaidAndSettles(@TempDir Path dir) {
+    Path file = dir.resolve("setts.ply");
+    DemoFiles.write("setts", file, 60_000, Work.unwatched());
+    open(file);
+    d.settle();
+    stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT8);
+    d.settle();
+    d.fill("field-width", "5 m");
+    d.fill("field-height", "4 m");
+    d.clickAt(view, d.on(() -> view.getBoundsInLocal().getWidth() / 2), 330);
+    d.await("a place", () -> !((TextField) d.scene().lookup("#field-point")).getText().isEmpty());
+    d.await("what was tried", () -> !d.textNow("sheet").contains("…"));
+    apply();
+    assertThat(cast().triangleCount()).isEqualTo(2);
+    assertThat(d.message()).contains("A Swatch of").contains("100.0 %");
+    d.keys(KeyCode.DIGIT9);
+    d.settle();
+    d.fill("field-reach", "1 m");
+    d.settle();
+    apply();
+    assertThat(d.message()).contains("The Swatch settled");
+    assertThat(cast().triangleCount()).isGreaterThan(2);
   }
 
   /** One half made light and mirrored onto the other, about the middle of the ground. */

@@ -40,16 +40,7 @@ final class GivenSteps {
       Map.of("do", "bake.maps", "size", 256, "samples", 4);
   private static final Map<String, Object> SWATCH =
       Map.of(
-          "do",
-          "swatch.lay",
-          "point",
-          List.of(0, 0, 0.5),
-          "width",
-          "40 cm",
-          "height",
-          "30 cm",
-          "normal",
-          List.of(0, 0, 1));
+          "do", "swatch.lay", "point", List.of(0.8, 0.9, 0), "width", "80 cm", "height", "60 cm");
   private static final Map<String, Object> SQUARES =
       Map.of("do", "unwrap.pack", "size", 128, "squares", 2, "alone", List.of(0, 0, 0.5));
   private static final Map<String, Object> TOUCHES =
