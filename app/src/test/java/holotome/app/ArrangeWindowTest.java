@@ -277,7 +277,7 @@ class ArrangeWindowTest extends WindowCase {
     d.keys(KeyCode.DIGIT2);
     d.settle();
     assertThat(d.node("field-by").getParent().isVisible()).isFalse();
-    assertThat(d.node("pack-alone").isDisabled()).isTrue();
+    assertThat(d.node("pack-alone").isVisible()).isFalse();
     d.fill("field-size", "256");
     d.fill("field-squares", "2");
     d.click("pack-alone");

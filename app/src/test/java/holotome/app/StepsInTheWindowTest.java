@@ -21,7 +21,8 @@ import org.junit.jupiter.api.io.TempDir;
 /** A step that is in the Catalogue is in the window and in the documentation as well. */
 class StepsInTheWindowTest {
   /** Units are declared where a scan is opened; a Cast from a file is one more way to have one. */
-  private static final Set<String> ELSEWHERE = Set.of("datum.unit", "intake.cast");
+  private static final Set<String> ELSEWHERE =
+      Set.of("datum.unit", "intake.cast", "swatch.lay", "swatch.settle");
 
   @TempDir private Path dir;
 

@@ -87,7 +87,7 @@ final class PackTool extends StepTool {
     show("follows", isDense);
     show("squares", !isCounted);
     show("by", isSeveral);
-    asks.get(ALONE).setDisable(!isSeveral);
+    asks.get(ALONE).setVisible(isSeveral);
   }
 
   private void show(String field, boolean isWanted) {
@@ -113,8 +113,8 @@ final class PackTool extends StepTool {
     // What stays where it is keeps its size and place anyway.
     boolean stays = asks.getFirst().isSelected();
     for (int i = 0; i < FIELDS.size(); i++) {
-      boolean isOpen = i == ALONE ? !asks.get(i).isDisabled() : i == 0 || !stays;
-      asks.get(i).setDisable(!isOpen);
+      boolean isOpen = i == ALONE ? asks.get(i).isVisible() : i == 0 || !stays;
+      asks.get(i).setDisable(!isOpen && i != ALONE);
       if (asks.get(i).isSelected() && isOpen && !(stays && i == ALONE)) {
         chosen.get(i).put(v, now);
         isAny = true;

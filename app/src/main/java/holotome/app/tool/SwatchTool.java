@@ -7,7 +7,9 @@ import holotome.core.geometry.Vec;
 import holotome.core.log.History;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
+import holotome.core.step.Step;
 import holotome.core.swatch.LaySwatch;
+import holotome.core.task.Failure;
 import java.util.List;
 import java.util.Map;
 import javafx.scene.canvas.GraphicsContext;
@@ -36,6 +38,14 @@ final class SwatchTool extends StepTool {
         (s, t) -> AppWords.of("swatch-tool.lay"),
         w -> List.of());
     triedUpTo(LARGE);
+  }
+
+  @Override
+  public Step step() {
+    if (values().get("point") == null) {
+      throw Failure.usage(AppWords.of("swatch-tool.click"));
+    }
+    return super.step();
   }
 
   @Override

@@ -249,7 +249,9 @@ public final class StepKind {
       }
       if (v == null) {
         if (!p.optional()) {
-          throw Failure.usage(CoreWords.of("step-kind.needs", where, name, p.help()));
+          throw Failure.usage(
+              CoreWords.of(
+                  "step-kind.needs", where, name, StepWords.of(where + "." + name, p.help())));
         }
         arguments[i] = null;
         continue;
