@@ -186,6 +186,8 @@ class GermanTest extends WindowCase {
     d.settle();
     apply();
     stage(KeyCode.DIGIT7);
+    d.keys(KeyCode.DIGIT1);
+    d.settle();
     apply();
     everyTool(at -> check("after, " + at, foreign));
     d.keys(KeyCode.CONTROL, KeyCode.COMMA);

@@ -64,6 +64,16 @@ class ReduceWindowTest extends WindowCase {
     apply();
     assertThat(d.message()).contains("The Swatch settled");
     assertThat(cast().triangleCount()).isGreaterThan(2);
+    // Baked with what lies beside it, and cut so that it goes on in itself.
+    stage(KeyCode.DIGIT7);
+    d.fill("field-size", "576");
+    d.settle();
+    apply();
+    d.keys(KeyCode.DIGIT7);
+    d.settle();
+    apply();
+    assertThat(d.message()).contains("A tile of 512 × 512 px");
+    assertThat(cast().triangleCount()).isEqualTo(2);
   }
 
   /** One half made light and mirrored onto the other, about the middle of the ground. */

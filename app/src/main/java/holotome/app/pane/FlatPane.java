@@ -401,7 +401,8 @@ public final class FlatPane extends PicturePane implements FlatPort {
   /** How long some texels are in the picture, and on the work in the mean. */
   private void ruler(GraphicsContext g, Workpiece w) {
     double side = project(1, 0)[0] - project(0, 0)[0];
-    int picture = new ArrangingCharts(session).picture()[0];
+    Maps maps = w.maps();
+    int picture = maps != null ? maps.size() : new ArrangingCharts(session).picture()[0];
     double texels = Math.max(1, RoundLength.below(RULER / side * picture));
     double length = texels / picture / shown.perUnit() * w.frame().toWork().scale();
     String far = Double.isFinite(length) ? Length.format(length, w.frame().trueSize()) : "–";

@@ -3,6 +3,7 @@ package holotome.app.tool;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
+import holotome.core.attribute.Attribute;
 import holotome.core.bake.BakeMaps;
 import holotome.core.bake.BakeVertices;
 import holotome.core.bake.EvenLight;
@@ -13,6 +14,8 @@ import holotome.core.map.MapKind;
 import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.step.Step;
+import holotome.core.swatch.LaySwatch;
+import holotome.core.swatch.TileSwatch;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -49,6 +52,25 @@ final class BakeTools {
         w -> w.cast() == null ? AppWords.of("tools.there-is-no-cast-to-2") : null,
         w -> new Tool.Way(AppWords.of("common.make-a-cast"), Decimate.class));
     all.put(BakeVertices.class, vertices);
+    StepTool tile =
+        new StepTool(
+            session,
+            TileSwatch.class,
+            Stage.BAKE,
+            false,
+            Map.of(),
+            (s, t) -> AppWords.of("bake-tools.tile"),
+            w -> List.of());
+    tile.needs(
+        w ->
+            w.cast() == null || w.cast().attributes().named(Attribute.APRON) == null
+                ? AppWords.of("bake-tools.no-swatch")
+                : w.maps() == null ? AppWords.of("bake-tools.no-maps") : null,
+        w ->
+            w.cast() == null || w.cast().attributes().named(Attribute.APRON) == null
+                ? new Tool.Way(AppWords.of("swatch-tool.lay"), LaySwatch.class)
+                : new Tool.Way(AppWords.of("findings.bake"), BakeMaps.class));
+    all.put(TileSwatch.class, tile);
   }
 
   Map<Class<? extends Step>, Tool> all() {

@@ -68,6 +68,12 @@ public final class Attribute {
   /** How many times as far out as it would be the cage of a bake is. */
   public static final String CAGE = "cage";
 
+  /** The weights of a Swatch: what share of the tile's size it covers beyond it on two sides. */
+  public static final String APRON = "apron";
+
+  /** The weights of a settled Swatch: how far it lies over where it was laid, in base units. */
+  public static final String LIFT = "lift";
+
   /** Which charts lie over which, so that both read the same texels. */
   public static final String LAID_OVER = "laid-over";
 

@@ -45,6 +45,7 @@ import holotome.core.step.Step;
 import holotome.core.step.StepKind;
 import holotome.core.swatch.LaySwatch;
 import holotome.core.swatch.SettleSwatch;
+import holotome.core.swatch.TileSwatch;
 import holotome.core.task.Failure;
 import holotome.core.trim.CutBox;
 import holotome.core.trim.CutFence;
@@ -115,6 +116,7 @@ public final class Catalogue {
               MakeLevels.class,
               LaySwatch.class,
               SettleSwatch.class,
+              TileSwatch.class,
               MakeCharts.class,
               PackCharts.class,
               GiveSpace.class,

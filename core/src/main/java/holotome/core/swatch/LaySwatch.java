@@ -40,7 +40,15 @@ public record LaySwatch(
             help =
                 "The direction it faces, x y z in working space; else that of the surface under it",
             optional = true)
-        double[] normal)
+        double[] normal,
+    @Parameter(
+            help =
+                "How much more of the Scan is taken in beyond its left and lower side, to be cut over into the other ones when it is made to tile; 0 for none",
+            unit = "%",
+            min = 0,
+            max = 100,
+            preset = "12.5")
+        double apron)
     implements Step {
   /** Samples along a side for what is said of it. */
   private static final int LOOKED_AT = 64;
@@ -52,6 +60,11 @@ public record LaySwatch(
 
   /** Points so many times the root mean square away do not belong to the plane. */
   private static final double OUTLYING = 2.5;
+
+  /** Without an apron. */
+  public LaySwatch(double[] point, Length width, Length height, double turn, double[] normal) {
+    this(point, width, height, turn, normal, 0);
+  }
 
   public LaySwatch {
     if (point == null || point.length != 3 || normal != null && normal.length != 3) {
@@ -73,7 +86,8 @@ public record LaySwatch(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     Work work = run.work();
-    Rectangle r = rectangle(in, work.part(0.3, CoreWords.of("lay-swatch.fitting")));
+    Rectangle tile = rectangle(in, work.part(0.3, CoreWords.of("lay-swatch.fitting")));
+    Rectangle r = tile.extended(apron / 100);
     Bvh index = Bvh.of(in.scan(), work.part(0.6, CoreWords.of("work.indexing-the-surface")));
     double within = Math.max(r.width(), r.height());
     double spacing = within / LOOKED_AT;
@@ -96,7 +110,7 @@ public record LaySwatch(
     double millimetres = 1000 * in.frame().toWork().scale();
     boolean isTrue = in.frame().trueSize();
     return Outcome.of(
-        in.withCast(r.mesh()).withMaps(null),
+        in.withCast(LaidRectangle.withApron(r.mesh(), apron / 100)).withMaps(null),
         CoreWords.of(
             "lay-swatch.laid",
             Length.format(width.metres(), isTrue),

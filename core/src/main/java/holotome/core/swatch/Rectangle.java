@@ -38,6 +38,13 @@ record Rectangle(double[] corner, double[] across, double[] up, double width, do
     return new double[] {Vec.dot(d, across) / width, Vec.dot(d, up) / height, Vec.dot(d, normal())};
   }
 
+  /** With so much more on its left and lower side, as a share of its size. */
+  Rectangle extended(double share) {
+    double[] low =
+        Vec.sub(corner, Vec.add(Vec.mul(across, share * width), Vec.mul(up, share * height)));
+    return new Rectangle(low, across, up, width * (1 + share), height * (1 + share));
+  }
+
   /** As two triangles that fill the texture square. */
   Mesh mesh() {
     return grid(1, 1, (u, v) -> 0);

@@ -82,7 +82,10 @@ public record SettleSwatch(
     double off = in.frame().toBaseLength(tolerance.metres());
     int[] cells = cells(r, base, off, work.part(0.05, CoreWords.of("settle.cells")));
     Mesh grid = r.grid(cells[0], cells[1], base::at);
-    Mesh out = grid.with(grid.attributes().with(normals(r, base, grid)), grid.materials());
+    Mesh shaded = grid.with(grid.attributes().with(normals(r, base, grid)), grid.materials());
+    Mesh out =
+        LaidRectangle.withApron(
+            LaidRectangle.withLift(shaded, lift(base, grid)), LaidRectangle.apron(in.cast()));
     return Outcome.of(
         in.withCast(out).withMaps(null),
         notes(heights, base, cells, in, off).toArray(String[]::new));
@@ -137,6 +140,14 @@ public record SettleSwatch(
       }
     }
     return most;
+  }
+
+  private static float[] lift(HeightField base, Mesh grid) {
+    float[] out = new float[grid.vertexCount()];
+    for (int v = 0; v < out.length; v++) {
+      out[v] = (float) base.at(grid.uv().coords()[2 * v], grid.uv().coords()[2 * v + 1]);
+    }
+    return out;
   }
 
   /** The base's own normals at the corners. */

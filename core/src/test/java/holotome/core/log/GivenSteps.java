@@ -331,6 +331,7 @@ final class GivenSteps {
         given(SWATCH),
         given(
             Map.of("do", "swatch.settle", "reach", "15 cm", "tolerance", "2 mm"), List.of(SWATCH)),
+        given(Map.of("do", "swatch.tile"), List.of(SWATCH, BAKED)),
         given(CHARTS, List.of(CAST)),
         given(Map.of("do", "unwrap.pack", "size", 256), List.of(CAST, CHARTS)),
         given(Map.of("do", "unwrap.pack", "density", 90), List.of(CAST, CHARTS)),
