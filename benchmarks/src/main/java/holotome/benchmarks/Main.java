@@ -19,6 +19,8 @@ public final class Main {
         case "unwrap" -> UnwrapBench.run(rest);
         case "bake" -> BakeBench.run(rest);
         case "touch" -> TouchBench.run(rest);
+        case "swatch" ->
+            SwatchBench.run(rest.isEmpty() ? 10_000_000 : Integer.parseInt(rest.getFirst()));
         case "deviation" -> DeviationBench.run();
         case "rays" -> RaysBench.run();
         case "view" -> ViewBench.run();
@@ -42,7 +44,7 @@ public final class Main {
         }
         default -> {
           System.err.println(
-              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, unwrap, bake, touch, cancel, revise, mend (the last six but touch take triangle counts; mend solids goes through all meshes)");
+              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, unwrap, bake, touch, swatch, cancel, revise, mend (the last seven but touch take triangle counts; mend solids goes through all meshes)");
           System.exit(2);
         }
       }
