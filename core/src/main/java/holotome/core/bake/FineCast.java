@@ -95,7 +95,8 @@ final class FineCast {
       int b = 2 * uv.corners()[c % 3 == 2 ? c - 2 : c + 1];
       double u = uv.coords()[b] - uv.coords()[a];
       double v = uv.coords()[b + 1] - uv.coords()[a + 1];
-      longest = Math.max(longest, Math.hypot(u, v) * size);
+      double length = Math.hypot(u, v) * size;
+      longest = length > longest ? length : longest;
     }
     double most = Math.sqrt((double) MOST_TRIANGLES / Math.max(1, cast.triangleCount()));
     return (int) Math.max(1, Math.min(most, Math.ceil(longest / TEXELS)));

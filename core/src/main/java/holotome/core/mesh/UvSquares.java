@@ -46,7 +46,8 @@ public record UvSquares(int columns, int rows, int[] of, BitSet used) {
   private static int count(float[] coords, int axis) {
     float most = 1;
     for (int i = axis; i < coords.length; i += 2) {
-      most = Math.max(most, coords[i]);
+      // What is no number reaches nowhere.
+      most = coords[i] > most ? coords[i] : most;
     }
     // What only just reaches over the rim does so by rounding.
     return (int) Math.min(MOST, Math.ceil(most - 1e-3));

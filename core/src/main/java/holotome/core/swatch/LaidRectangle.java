@@ -33,9 +33,14 @@ final class LaidRectangle {
     return cast.with(cast.attributes().with(a), cast.materials());
   }
 
-  /** The flat rectangle that a Cast was laid as, without the apron. */
+  /**
+   * The flat rectangle that a Cast was laid as, without the apron; null where it is no more one.
+   */
   static Rectangle tileOf(Mesh cast, double share) {
     int[] at = {corner(cast, 0, 0), corner(cast, 1, 0), corner(cast, 0, 1)};
+    if (at[0] < 0 || at[1] < 0 || at[2] < 0) {
+      return null;
+    }
     Attribute lift = cast.attributes().named(Attribute.LIFT);
     double[] n = null;
     double[][] p = new double[3][];
@@ -57,13 +62,15 @@ final class LaidRectangle {
     return new Rectangle(inner, u, v, width, height);
   }
 
+  /** The vertex at a corner of the texture square; -1 for none. */
   private static int corner(Mesh cast, int u, int v) {
-    float[] uv = cast.uv().coords();
-    for (int i = 0; i < uv.length; i += 2) {
-      if (uv[i] == u && uv[i + 1] == v) {
-        return i / 2;
+    int[] corners = cast.uv() == null ? new int[0] : cast.uv().corners();
+    for (int c = 0; c < corners.length; c++) {
+      float[] uv = cast.uv().coords();
+      if (uv[2 * corners[c]] == u && uv[2 * corners[c] + 1] == v) {
+        return cast.triangles()[c];
       }
     }
-    throw new IllegalStateException("a Swatch fills its square");
+    return -1;
   }
 }

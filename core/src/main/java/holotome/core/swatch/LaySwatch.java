@@ -130,7 +130,7 @@ public record LaySwatch(
     double w = in.frame().toBaseLength(width.metres());
     double h = in.frame().toBaseLength(height.metres());
     Mesh scan = in.scan();
-    double[] n = normal == null ? facing(scan, middle, Math.hypot(w, h) / 2) : direction(in);
+    double[] n = normal == null ? facing(scan, middle, Math.hypot(w, h) / 2, work) : direction(in);
     Rectangle r = about(in, middle, n, w, h);
     for (int round = 0; round < ROUNDS; round++) {
       work.check();
@@ -177,16 +177,19 @@ public record LaySwatch(
   }
 
   /** The mean direction of the triangles around a place. */
-  private static double[] facing(Mesh scan, double[] middle, double radius) {
+  private static double[] facing(Mesh scan, double[] middle, double radius, Work work) {
     double[] sum = new double[3];
     for (int t = 0; t < scan.triangleCount(); t++) {
+      if ((t & 0xfffff) == 0) {
+        work.check();
+      }
       int v = 3 * scan.triangles()[3 * t];
       double dx = scan.xyz()[v] - middle[0];
       double dy = scan.xyz()[v + 1] - middle[1];
       double dz = scan.xyz()[v + 2] - middle[2];
       if (dx * dx + dy * dy + dz * dz < radius * radius) {
         double[] c = Measures.cross(scan, t);
-        for (int k = 0; k < 3; k++) {
+        for (int k = 0; k < 3 && Double.isFinite(Vec.length(c)); k++) {
           sum[k] += c[k];
         }
       }

@@ -52,7 +52,8 @@ public record TileSwatch(
   public Outcome apply(Workpiece in, Run run) {
     Mesh cast = in.cast();
     double share = cast == null ? 0 : LaidRectangle.apron(cast);
-    if (!(share > 0)) {
+    Rectangle flat = share > 0 ? LaidRectangle.tileOf(cast, share) : null;
+    if (flat == null) {
       throw Failure.cannot(CoreWords.of("tile.nothing-laid"));
     }
     Maps maps = in.maps();
@@ -61,7 +62,7 @@ public record TileSwatch(
     }
     int tile = (int) Math.round(maps.size() / (1 + share));
     int over = maps.size() - tile;
-    if (over < 2 || over >= tile) {
+    if (over < 2 || over >= tile || maps.columns() > 1 || maps.rows() > 1) {
       throw Failure.cannot(CoreWords.of("tile.apron-too-small"));
     }
     Work work = run.work();
@@ -93,8 +94,7 @@ public record TileSwatch(
     }
     Image missed = Image.blank(tile, tile, 1, Image.Sample.BYTE, Image.Space.LINEAR);
     Maps tiled = new Maps(tile, made, ranges(maps, made), missed, tile * tile, 0, List.of());
-    return new Outcome(
-        in.withCast(LaidRectangle.tileOf(cast, share).mesh()).withMaps(tiled), notes, null, tile);
+    return new Outcome(in.withCast(flat.mesh()).withMaps(tiled), notes, null, tile);
   }
 
   private static Map<MapKind, Range> ranges(Maps maps, Map<MapKind, Image> made) {

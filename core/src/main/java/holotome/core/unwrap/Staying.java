@@ -63,15 +63,6 @@ record Staying(List<Charts.Chart> charts, double scale) {
     return column + UvSquares.IN_ROW * row;
   }
 
-  /** How many squares there are up to the last that one of them lies in. */
-  int squares() {
-    int out = 0;
-    for (Charts.Chart c : charts) {
-      out = Math.max(out, square(c) + 1);
-    }
-    return out;
-  }
-
   /** Low x, low y, high x, high y. */
   private static double[] box(double[] rim) {
     double[] b = {1e300, 1e300, -1e300, -1e300};
