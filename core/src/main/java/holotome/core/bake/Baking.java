@@ -8,6 +8,7 @@ import holotome.core.map.MapSource;
 import holotome.core.map.Range;
 import holotome.core.map.SkyRays;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Places;
 import holotome.core.mesh.UvSquares;
 import holotome.core.part.GrowingMaps;
 import holotome.core.part.Maps;

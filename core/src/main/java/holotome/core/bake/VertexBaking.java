@@ -11,6 +11,7 @@ import holotome.core.map.MapSource;
 import holotome.core.map.SkyRays;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Places;
 import holotome.core.part.Maps;
 import holotome.core.spatial.Bvh;
 import holotome.core.task.Parallel;

@@ -3,6 +3,7 @@ package holotome.core.swatch;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Places;
 import holotome.core.part.Workpiece;
 import holotome.core.solve.PlaneFit;
 import holotome.core.spatial.Bvh;
@@ -86,6 +87,7 @@ public record LaySwatch(
   @Override
   public Outcome apply(Workpiece in, Run run) {
     Work work = run.work();
+    Places.check(in.scan());
     Rectangle tile = rectangle(in, work.part(0.3, CoreWords.of("lay-swatch.fitting")));
     Rectangle r = tile.extended(apron / 100);
     Bvh index = Bvh.of(in.scan(), work.part(0.6, CoreWords.of("work.indexing-the-surface")));
@@ -189,7 +191,7 @@ public record LaySwatch(
       double dz = scan.xyz()[v + 2] - middle[2];
       if (dx * dx + dy * dy + dz * dz < radius * radius) {
         double[] c = Measures.cross(scan, t);
-        for (int k = 0; k < 3 && Double.isFinite(Vec.length(c)); k++) {
+        for (int k = 0; k < 3; k++) {
           sum[k] += c[k];
         }
       }

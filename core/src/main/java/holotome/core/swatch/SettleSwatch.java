@@ -3,6 +3,7 @@ package holotome.core.swatch;
 import holotome.core.attribute.Attribute;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Places;
 import holotome.core.part.Workpiece;
 import holotome.core.spatial.Bvh;
 import holotome.core.step.Describes;
@@ -64,6 +65,7 @@ public record SettleSwatch(
       throw Failure.cannot(CoreWords.of("settle.nothing-laid"));
     }
     Work work = run.work();
+    Places.check(in.scan());
     double wave = in.frame().toBaseLength(reach.metres());
     double side = Math.max(r.width(), r.height());
     double far = within == null ? side / 2 : in.frame().toBaseLength(within.metres());

@@ -1,13 +1,13 @@
-package holotome.core.bake;
+package holotome.core.mesh;
 
-import holotome.core.mesh.Mesh;
 import holotome.core.task.Failure;
 import holotome.core.words.CoreWords;
 
 /**
- * Whether the points of what is baked are anywhere: rays from or to one that is not tell nothing.
+ * Whether the points of what rays are cast at are anywhere: rays from or to one that is not tell
+ * nothing.
  */
-final class Places {
+public final class Places {
   private Places() {}
 
   /**
@@ -15,14 +15,19 @@ final class Places {
    *
    * @throws Failure where a point of either is no number, or without end
    */
-  static void check(Mesh scan, Mesh cast) {
+  public static void check(Mesh scan, Mesh cast) {
+    check(scan);
+    int n = nowhere(cast);
+    if (n > 0) {
+      throw Failure.cannot(CoreWords.of("baking.cast-is-nowhere", n));
+    }
+  }
+
+  /** The same of the Scan alone. */
+  public static void check(Mesh scan) {
     int n = nowhere(scan);
     if (n > 0) {
       throw Failure.cannot(CoreWords.of("baking.scan-is-nowhere", n));
-    }
-    n = nowhere(cast);
-    if (n > 0) {
-      throw Failure.cannot(CoreWords.of("baking.cast-is-nowhere", n));
     }
   }
 
