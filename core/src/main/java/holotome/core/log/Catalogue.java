@@ -38,6 +38,7 @@ import holotome.core.reduce.Decimate;
 import holotome.core.reduce.GiveImportance;
 import holotome.core.reduce.MakeFacets;
 import holotome.core.reduce.MakeLevels;
+import holotome.core.reduce.MakeQuads;
 import holotome.core.reduce.Remesh;
 import holotome.core.reduce.Resurface;
 import holotome.core.ship.WriteAsset;
@@ -113,6 +114,7 @@ public final class Catalogue {
               Remesh.class,
               Resurface.class,
               MakeFacets.class,
+              MakeQuads.class,
               MakeLevels.class,
               LaySwatch.class,
               SettleSwatch.class,

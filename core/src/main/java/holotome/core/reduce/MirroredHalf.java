@@ -43,6 +43,14 @@ record MirroredHalf(double[] point, double[] normal) {
         frame.toBase(new double[3]), Vec.unit(frame.toWork().inverse().direction(way)));
   }
 
+  /** Mirrors a point that lies on the other side, in place. */
+  void fold(double[] p) {
+    double off = Vec.dot(Vec.sub(p, point), normal);
+    for (int k = 0; k < 3 && off < 0; k++) {
+      p[k] -= 2 * off * normal[k];
+    }
+  }
+
   /** Costs what {@link FieldSplit} does. */
   Mesh cut(Mesh mesh, Work work) {
     Mesh half = FieldSplit.byPlane(mesh, point, normal, work).mesh();

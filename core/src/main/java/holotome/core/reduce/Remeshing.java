@@ -6,6 +6,7 @@ import holotome.core.spatial.Bvh;
 import holotome.core.spatial.BvhQuery;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
+import holotome.core.topology.LongLines;
 import holotome.core.words.CoreWords;
 import java.util.Arrays;
 

@@ -19,6 +19,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
+import holotome.core.topology.LongLines;
 import holotome.core.unit.Length;
 import java.util.ArrayList;
 import java.util.Arrays;

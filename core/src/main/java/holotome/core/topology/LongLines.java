@@ -1,8 +1,7 @@
-package holotome.core.reduce;
+package holotome.core.topology;
 
 import holotome.core.array.DisjointSets;
 import holotome.core.mesh.Mesh;
-import holotome.core.topology.Adjacency;
 import java.util.Arrays;
 
 /**
@@ -10,7 +9,7 @@ import java.util.Arrays;
  * no wider than a length are noise to it, and would keep what is smaller than the triangles there
  * are to be. O(T), one thread; 40 bytes per vertex.
  */
-final class LongLines {
+public final class LongLines {
   private LongLines() {}
 
   /**
@@ -18,7 +17,7 @@ final class LongLines {
    * @param length the least extent of lines that are kept
    * @return the same with shorter ones left out
    */
-  static byte[] of(Mesh mesh, byte[] lines, double length) {
+  public static byte[] of(Mesh mesh, byte[] lines, double length) {
     if (lines == null) {
       return null;
     }
