@@ -32,7 +32,7 @@ class ArchitectureTest {
     {"frame", "topology", "cut"},
     {"triangulation", "tangent"},
     {"spatial", "polygon"},
-    {"contour"},
+    {"contour", "quad"},
     {"io"},
     {"map"},
     {"part"},

@@ -133,7 +133,8 @@ final class Contraction {
     if (inner && isBorder(a) && isBorder(b)) {
       return false;
     }
-    if (!isWide(h) || inner && !isWide(g)) {
+    boolean isFlat = inner && origin[previous(h)] == origin[previous(g)];
+    if (isFlat || !isWide(h) || inner && !isWide(g)) {
       return false;
     }
     run++;

@@ -9,14 +9,18 @@ import java.util.List;
 
 /** Lines drawn on a surface that directions follow where they run. */
 final class Guides {
+  private static final int MOST_RINGS = 12;
+
   private Guides() {}
 
   /**
    * Holds the points below guides to their directions, where no line holds them.
    *
    * @param guides points of 3 numbers one after the other
+   * @param width and so far to either side
    */
-  static void hold(Mesh surface, FieldLevel level, List<double[]> guides, Holds holds, Work work) {
+  static void hold(
+      Mesh surface, FieldLevel level, List<double[]> guides, double width, Holds holds, Work work) {
     if (guides.isEmpty() || surface.isEmpty()) {
       work.advance(1);
       return;
@@ -41,6 +45,28 @@ final class Guides {
           for (int c = 3 * query.triangle; isFound && c < 3 * query.triangle + 3; c++) {
             hold(level, surface.triangles()[c], way, holds);
           }
+        }
+      }
+    }
+    double edge = 2 * Math.sqrt(meanArea(level, surface) / Math.sqrt(3));
+    for (int i = 0; i < (int) Math.clamp(width / edge, 0, MOST_RINGS); i++) {
+      widen(level, holds);
+    }
+  }
+
+  /** What lies beside points that are held takes their direction. */
+  private static void widen(FieldLevel level, Holds holds) {
+    byte[] before = holds.kind().clone();
+    double[] way = new double[3];
+    for (int v = 0; v < before.length; v++) {
+      for (int i = level.start()[v]; before[v] == Holds.FREE && i < level.start()[v + 1]; i++) {
+        int u = level.near()[i];
+        if (before[u] == Holds.ALONG) {
+          for (int k = 0; k < 3; k++) {
+            way[k] = holds.along()[3 * u + k];
+          }
+          hold(level, v, way, holds);
+          break;
         }
       }
     }

@@ -32,25 +32,26 @@ final class Manifold {
   static Mesh of(Mesh mesh, double hole, Work work) {
     Mesh plain = new Mesh(mesh.xyz(), mesh.triangles());
     Mesh out = Orientation.agree(plain, new ArrayList<>(), work.part(0.3, label()));
-    for (int i = 0; i < TRIES; i++) {
-      Adjacency adjacency = Adjacency.of(out, work.part(0.1, label()));
+    for (int i = 0; ; i++) {
+      Adjacency adjacency = Adjacency.of(out, work.part(i < TRIES ? 0.1 : 0, label()));
       boolean isOne = adjacency.crowdedEdges() == 0 && adjacency.misfitEdges() == 0;
+      if (!isOne && i >= TRIES) {
+        // Fewer each time: at the latest nothing is left.
+        BitSet bad = new BitSet();
+        for (int h = 0; h < adjacency.twin().length; h++) {
+          if (adjacency.twin()[h] < Adjacency.BORDER) {
+            bad.set(h / 3);
+          }
+        }
+        out = Submesh.used(Submesh.of(out, t -> !bad.get(t), Work.unwatched()));
+        continue;
+      }
       Mesh parted = parted(out, adjacency.twin());
       if (isOne && parted.vertexCount() == out.vertexCount()) {
         return closed(out, adjacency, hole, work);
       }
       out = parted;
     }
-    BitSet bad = new BitSet();
-    int[] twin = Adjacency.of(out, work.part(0.1, label())).twin();
-    for (int h = 0; h < twin.length; h++) {
-      if (twin[h] < Adjacency.BORDER) {
-        bad.set(h / 3);
-      }
-    }
-    Mesh rest = Submesh.used(Submesh.of(out, t -> !bad.get(t), work.part(0.1, label())));
-    int[] left = Adjacency.of(rest, work.part(0.1, label())).twin();
-    return Submesh.used(parted(rest, left));
   }
 
   private static String label() {

@@ -30,7 +30,7 @@ public final class QuadLayout {
   /** What is less than so many sides across is left out, and holes so far around are closed. */
   private static final double CRUMB = 2;
 
-  private static final double HOLE = 6;
+  private static final double HOLE = 8;
 
   /** The count asked for is met within this; else the grid is laid once more, a little off. */
   private static final double CLOSE = 0.04;
@@ -112,7 +112,7 @@ public final class QuadLayout {
     FieldLevel level = FieldLevel.of(surface, work.part(0.05, label()));
     SurfaceLines lines = SurfaceLines.of(level, tri, twin, held);
     Holds holds = lines.holds(0.75 * side);
-    Guides.hold(surface, level, guides, holds, work.part(0.05, label()));
+    Guides.hold(surface, level, guides, 0.5 * side, holds, work.part(0.05, label()));
     double edge = Math.sqrt(Measures.area(surface) / Math.max(1, tri.length / 3) * 4 / 1.732);
     double steps = SMOOTH * side / edge;
     FieldLevel smooth = level.smoothed((int) Math.clamp(steps * steps, 0, 40), holds);

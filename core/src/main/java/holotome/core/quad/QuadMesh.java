@@ -16,7 +16,8 @@ public record QuadMesh(double[] at, int[][] faces, boolean[] onLine) {
 
   /**
    * As triangles that say which face each is part of ({@link Attribute#FACE}). Quads are cut along
-   * the shorter diagonal, or the other where there is an edge between its ends already. O(faces).
+   * the shorter diagonal, unless there is an edge between its ends already or both lie on lines.
+   * O(faces).
    */
   public Mesh triangles() {
     int count = 0;
@@ -47,12 +48,21 @@ public record QuadMesh(double[] at, int[][] faces, boolean[] onLine) {
                 Attribute.FACE, Attribute.Kind.LABEL, Attribute.Domain.TRIANGLE, faceOf, null));
   }
 
-  private int[] cut(int[] c, LongIndex edges) {
-    boolean isTaken = edges.find(Faces.edge(c[0], c[2])) >= 0;
-    boolean isOtherTaken = edges.find(Faces.edge(c[1], c[3])) >= 0;
-    boolean isShorter = Shape.distance(at, c[0], c[2]) <= Shape.distance(at, c[1], c[3]);
-    boolean first = isTaken == isOtherTaken ? isShorter : isOtherTaken;
-    return first ? new int[] {0, 1, 2, 0, 2, 3} : new int[] {0, 1, 3, 1, 2, 3};
+  private int[] cut(int[] c, LongIndex taken) {
+    double first = cost(c[0], c[2], taken);
+    double second = cost(c[1], c[3], taken);
+    boolean isFirst = first <= second;
+    taken.add(isFirst ? Faces.edge(c[0], c[2]) : Faces.edge(c[1], c[3]));
+    return isFirst ? new int[] {0, 1, 2, 0, 2, 3} : new int[] {0, 1, 3, 1, 2, 3};
+  }
+
+  /**
+   * How long a diagonal is; along a line it would lie in the face beside it or its mirror image,
+   * and where there is an edge it would be one of three faces'.
+   */
+  private double cost(int a, int b, LongIndex taken) {
+    double worse = taken.find(Faces.edge(a, b)) >= 0 ? 1e6 : onLine[a] && onLine[b] ? 1e3 : 1;
+    return worse * Shape.distance(at, a, b);
   }
 
   private int[] cut(int[] c) {

@@ -42,6 +42,9 @@ final class QuadSettle {
 
   private final byte[] kind;
 
+  /** The corner of the surface's lines that a point is; -1 for none. */
+  private final int[] place;
+
   /** The triangle each point lies on, or the vertex of the line. */
   private final int[] on;
 
@@ -59,6 +62,8 @@ final class QuadSettle {
     Arrays.fill(along, -1);
     kind = new byte[n];
     on = new int[n];
+    place = new int[n];
+    Arrays.fill(place, -1);
     near = neighbours();
     sort();
   }
@@ -169,25 +174,22 @@ final class QuadSettle {
   /** What each point is, and where it begins. */
   private void sort() {
     for (int v = 0; v < n; v++) {
-      int from = faces.from()[v];
-      boolean isEnd = kind[v] == Holds.LINE && along[2 * v + 1] < 0;
-      if (isEnd || kind[v] == Holds.LINE && holds.kind()[from] == Holds.PLACE && isCorner(v)) {
+      if (kind[v] == Holds.LINE && along[2 * v + 1] < 0) {
         kind[v] = Holds.PLACE;
       }
+    }
+    new Corners(faces.at(), kind, along)
+        .match(
+            surface,
+            holds,
+            (v, corner) -> {
+              kind[v] = Holds.PLACE;
+              place[v] = corner;
+            });
+    for (int v = 0; v < n; v++) {
+      int from = faces.from()[v];
       on[v] = kind[v] == Holds.LINE ? from : fans.triangles()[fans.start()[from]];
     }
-  }
-
-  /** Of points made beside a corner only the one that lies there is it. */
-  private boolean isCorner(int v) {
-    int from = faces.from()[v];
-    double square = 0;
-    for (int k = 0; k < 3; k++) {
-      double d = faces.at()[3 * v + k] - surface.xyz()[3 * from + k];
-      square += d * d;
-    }
-    double side = Shape.distance(faces.at(), v, along[2 * v]);
-    return square < 0.04 * side * side;
   }
 
   private void project(double[] at, Work work) {
@@ -250,11 +252,8 @@ final class QuadSettle {
 
     void lay(int v, double[] at) {
       if (kind[v] == Holds.PLACE) {
-        int from = faces.from()[v];
-        if (holds.kind()[from] == Holds.PLACE) {
-          for (int k = 0; k < 3; k++) {
-            at[3 * v + k] = surface.xyz()[3 * from + k];
-          }
+        for (int k = 0; k < 3 && place[v] >= 0; k++) {
+          at[3 * v + k] = surface.xyz()[3 * place[v] + k];
         }
       } else if (kind[v] == Holds.LINE) {
         lines.lay(v, at, on);

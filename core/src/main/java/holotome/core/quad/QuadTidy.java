@@ -157,7 +157,7 @@ final class QuadTidy {
     }
     int a = corners(h);
     int b = corners(PolygonMesh.twin(h));
-    if (a < 4 || b < 4 || !mesh.canJoinEdges(v)) {
+    if (a < 4 || b < 4 || shared(h) != 3 || !mesh.canJoinEdges(v)) {
       return;
     }
     int from = mesh.target(h);
@@ -171,6 +171,17 @@ final class QuadTidy {
         return;
       }
     }
+  }
+
+  /** How many points the faces to either side of an edge share. */
+  private int shared(int h) {
+    int n = 0;
+    for (int k : mesh.corners(mesh.face(h))) {
+      for (int j : mesh.corners(mesh.face(PolygonMesh.twin(h)))) {
+        n += k == j ? 1 : 0;
+      }
+    }
+    return n;
   }
 
   /** Brings two opposite corners of a quad together. */

@@ -26,6 +26,9 @@ final class StepRepair {
   /** What it costs to let a row end at an irregular point or an open edge. */
   private static final float ENDING = 0.6f;
 
+  /** What it costs to lay a triangle the wrong way round. */
+  private static final float FOLD = 12;
+
   private final LatticeSteps steps;
   private final int[] twin;
   private final boolean[] held;
@@ -126,7 +129,11 @@ final class StepRepair {
         return apply(e.state, -1);
       }
       for (int h = 3 * at; h < 3 * at + 3; h++) {
-        float more = price(h, now);
+        int entry = from[e.state] < 0 ? -1 : twin[from[e.state] >> 2];
+        if (h == entry) {
+          continue;
+        }
+        float more = price(h, now) + (turnsOver(at, entry, h, now) ? FOLD : 0);
         if (more == Float.POSITIVE_INFINITY) {
           continue;
         }
@@ -186,6 +193,19 @@ final class StepRepair {
     }
     float before = square(h, steps.along()[h], steps.across()[h]);
     return Math.max(LEAST, square(h, x, y) - before);
+  }
+
+  /** Whether a triangle lies the wrong way round once something was carried through it. */
+  private boolean turnsOver(int t, int in, int out, int way) {
+    int[] v = new int[4];
+    for (int h = 3 * t; h < 3 * t + 2; h++) {
+      int by = -steps.turnsBefore(h);
+      int sign = h == in ? 1 : h == out ? -1 : 0;
+      int i = 2 * (h - 3 * t);
+      v[i] = LatticeSteps.turnedX(steps.along()[h], steps.across()[h], by) + sign * x(way);
+      v[i + 1] = LatticeSteps.turnedY(steps.along()[h], steps.across()[h], by) + sign * y(way);
+    }
+    return v[0] * v[3] - v[1] * v[2] < 0;
   }
 
   private float square(int h, int x, int y) {

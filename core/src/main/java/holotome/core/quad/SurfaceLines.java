@@ -1,6 +1,5 @@
 package holotome.core.quad;
 
-import java.util.Arrays;
 import java.util.BitSet;
 
 /**
@@ -9,8 +8,6 @@ import java.util.BitSet;
  * length, and so is where it has a corner.
  */
 final class SurfaceLines {
-  private static final int NONE = -1;
-
   /** So many vertices along is no longer near. */
   private static final int FARTHEST = 64;
 
@@ -19,21 +16,17 @@ final class SurfaceLines {
 
   private final FieldLevel level;
 
-  /** The neighbours along a line of each vertex, and how many; more than two are not kept. */
-  private final int[] one;
+  /** Where the neighbours of each vertex along lines begin, and at the end how many there are. */
+  private final int[] start;
 
-  private final int[] other;
-  private final int[] count;
-  private final BitSet open = new BitSet();
+  private final int[] near;
+  private final BitSet open;
 
-  private SurfaceLines(FieldLevel level) {
+  private SurfaceLines(FieldLevel level, int[] start, int[] near, BitSet open) {
     this.level = level;
-    int n = level.size();
-    one = new int[n];
-    other = new int[n];
-    count = new int[n];
-    Arrays.fill(one, NONE);
-    Arrays.fill(other, NONE);
+    this.start = start;
+    this.near = near;
+    this.open = open;
   }
 
   /**
@@ -42,32 +35,45 @@ final class SurfaceLines {
    * @param held half-edges on lines, open ones included
    */
   static SurfaceLines of(FieldLevel level, int[] tri, int[] twin, boolean[] held) {
-    SurfaceLines lines = new SurfaceLines(level);
+    BitSet open = new BitSet();
+    int[] start = new int[level.size() + 1];
     for (int h = 0; h < tri.length; h++) {
       if (twin[h] < 0) {
-        lines.open.set(tri[h]);
-        lines.open.set(tri[LatticeSteps.next(h)]);
+        open.set(tri[h]);
+        open.set(tri[LatticeSteps.next(h)]);
       }
       if (held[h] && (twin[h] < 0 || h < twin[h])) {
-        lines.join(tri[h], tri[LatticeSteps.next(h)]);
-        lines.join(tri[LatticeSteps.next(h)], tri[h]);
+        start[tri[h] + 1]++;
+        start[tri[LatticeSteps.next(h)] + 1]++;
       }
     }
-    return lines;
+    for (int v = 0; v < level.size(); v++) {
+      start[v + 1] += start[v];
+    }
+    int[] near = new int[start[level.size()]];
+    int[] fill = start.clone();
+    for (int h = 0; h < tri.length; h++) {
+      if (held[h] && (twin[h] < 0 || h < twin[h])) {
+        int u = tri[LatticeSteps.next(h)];
+        near[fill[tri[h]]++] = u;
+        near[fill[u]++] = tri[h];
+      }
+    }
+    return new SurfaceLines(level, start, near, open);
+  }
+
+  private int count(int v) {
+    return start[v + 1] - start[v];
+  }
+
+  /** Of a vertex with two neighbours the other one. */
+  private int beyond(int v, int one) {
+    return near[start[v]] == one ? near[start[v] + 1] : near[start[v]];
   }
 
   /** Whether the surface ends at a vertex. */
   boolean isOpen(int v) {
     return open.get(v);
-  }
-
-  private void join(int v, int u) {
-    count[v]++;
-    if (one[v] < 0) {
-      one[v] = u;
-    } else {
-      other[v] = u;
-    }
   }
 
   /**
@@ -81,23 +87,23 @@ final class SurfaceLines {
     boolean[] corner = new boolean[n];
     double[] bend = new double[n];
     for (int v = 0; v < n; v++) {
-      corner[v] = count[v] > 2;
+      corner[v] = count(v) > 2;
     }
     double[] a = new double[3];
     double[] b = new double[3];
     for (int v = 0; v < n; v++) {
-      if (count[v] == 2) {
-        walk(v, one[v], reach, corner, a);
-        walk(v, other[v], reach, corner, b);
+      if (count(v) == 2) {
+        walk(v, near[start[v]], reach, corner, a);
+        walk(v, near[start[v] + 1], reach, corner, b);
         bend[v] = a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
       }
     }
     boolean[] found = corner.clone();
     for (int v = 0; v < n; v++) {
-      found[v] |= count[v] == 2 && bend[v] > -CORNER && isSharpest(v, bend, reach);
+      found[v] |= count(v) == 2 && bend[v] > -CORNER && isSharpest(v, bend, reach);
     }
     for (int v = 0; v < n; v++) {
-      if (count[v] > 0) {
+      if (count(v) > 0) {
         hold(v, found, reach, out, a, b);
       }
     }
@@ -106,9 +112,9 @@ final class SurfaceLines {
 
   private void hold(int v, boolean[] corner, double reach, Holds out, double[] a, double[] b) {
     out.kind()[v] = corner[v] ? Holds.PLACE : Holds.LINE;
-    walk(v, one[v], reach, corner, a);
-    if (count[v] == 2 && !corner[v]) {
-      walk(v, other[v], reach, corner, b);
+    walk(v, near[start[v]], reach, corner, a);
+    if (count(v) == 2 && !corner[v]) {
+      walk(v, near[start[v] + 1], reach, corner, b);
       for (int k = 0; k < 3; k++) {
         a[k] -= b[k];
       }
@@ -138,8 +144,8 @@ final class SurfaceLines {
     int before = v;
     int at = first;
     double gone = distance(v, at);
-    while (gone < reach && count[at] == 2 && !corner[at] && at != v) {
-      int next = one[at] == before ? other[at] : one[at];
+    while (gone < reach && count(at) == 2 && !corner[at] && at != v) {
+      int next = beyond(at, before);
       before = at;
       gone += distance(at, next);
       at = next;
@@ -158,13 +164,13 @@ final class SurfaceLines {
   private boolean isSharpest(int v, double[] bend, double reach) {
     for (int side = 0; side < 2; side++) {
       int before = v;
-      int at = side == 0 ? one[v] : other[v];
+      int at = near[start[v] + side];
       double gone = distance(v, at);
-      while (gone < reach && count[at] == 2 && at != v) {
+      while (gone < reach && count(at) == 2 && at != v) {
         if (bend[at] > bend[v] || bend[at] == bend[v] && at < v) {
           return false;
         }
-        int next = one[at] == before ? other[at] : one[at];
+        int next = beyond(at, before);
         before = at;
         gone += distance(at, next);
         at = next;
@@ -194,10 +200,8 @@ final class SurfaceLines {
     for (int step = 0; step < FARTHEST; step++) {
       double least = Double.POSITIVE_INFINITY;
       int next = now;
-      for (int u : new int[] {one[now], other[now]}) {
-        if (u < 0) {
-          continue;
-        }
+      for (int i = start[now]; i < start[now + 1]; i++) {
+        int u = near[i];
         double share = share(p, now, u);
         double square = 0;
         for (int k = 0; k < 3; k++) {
@@ -212,12 +216,12 @@ final class SurfaceLines {
           }
         }
       }
-      if (next == now || count[next] > 2) {
+      if (next == now) {
         break;
       }
       now = next;
     }
-    if (one[now] >= 0) {
+    if (count(now) > 0) {
       on[v] = now;
       System.arraycopy(best, 0, at, 3 * v, 3);
     }

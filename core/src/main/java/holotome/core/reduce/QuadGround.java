@@ -5,6 +5,7 @@ import holotome.core.frame.Frame;
 import holotome.core.geometry.Similarity;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.Places;
 import holotome.core.part.Workpiece;
 import holotome.core.quad.QuadFigures;
 import holotome.core.quad.QuadLayout;
@@ -69,6 +70,7 @@ final class QuadGround {
   }
 
   static QuadGround of(Workpiece in, Mesh mesh, MakeQuads step, Work work) {
+    Places.check(mesh);
     MirroredHalf half =
         step.symmetric() == Decimate.Symmetric.NO
             ? null
@@ -87,7 +89,7 @@ final class QuadGround {
     if (!(Measures.area(surface) > 0)) {
       throw Failure.cannot(CoreWords.of("quads.only-crumbs"));
     }
-    List<double[]> guides = guides(step, in.frame(), size, surface, half);
+    List<double[]> guides = guides(step, in, size, surface, half);
     double grid = step.faces() == MakeQuads.Only.QUADS ? 2 * side : side;
     QuadLayout layout =
         QuadLayout.of(
@@ -132,12 +134,12 @@ final class QuadGround {
 
   /** The guides as the surface has them; of a half those on its side, the others mirrored. */
   private static List<double[]> guides(
-      MakeQuads step, Frame frame, UsualSize size, Mesh surface, MirroredHalf half) {
+      MakeQuads step, Workpiece in, UsualSize size, Mesh surface, MirroredHalf half) {
     List<double[]> out = new ArrayList<>();
     if (step.guides() == null) {
       return out;
     }
-    Similarity toBase = frame.toFile().inverse();
+    Similarity toBase = in.frame().toFile().inverse();
     for (Guide g : step.guides()) {
       double[] line = new double[g.line().length];
       for (int i = 0; i < line.length; i += 3) {
@@ -165,8 +167,7 @@ final class QuadGround {
         layout.quads(wanted(step), sizes, isPure, work.part(0.6, CoreWords.of("quads.lattice")));
     Mesh mesh = laid.triangles();
     float[] fitted = mesh.xyz().clone();
-    if (!Boolean.getBoolean("nofit"))
-      fit(mesh, fitted, laid.onLine(), work.part(0.2, CoreWords.of("work.fitting")));
+    fit(mesh, fitted, laid.onLine(), work.part(0.2, CoreWords.of("work.fitting")));
     double[] at = new double[fitted.length];
     for (int i = 0; i < at.length; i++) {
       at[i] = fitted[i];

@@ -327,6 +327,9 @@ final class GivenSteps {
             Map.of("do", "reduce.resurface", "detail", "9 cm", "reach", "1 cm", "as", "stand-in")),
         given(Map.of("do", "reduce.resurface", "triangles", 900, "beyond", "closed", "as", "scan")),
         given(Map.of("do", "reduce.facets", "triangles", 120)),
+        given(Map.of("do", "reduce.quads", "quads", 800)),
+        given(
+            Map.of("do", "reduce.quads", "quads", 200, "symmetric", "left", "sizes", "curvature")),
         given(Map.of("do", "reduce.levels", "percent", 50, "count", 2)),
         given(SWATCH),
         given(
