@@ -11,6 +11,7 @@ import holotome.core.part.Workpiece;
 import holotome.core.reduce.Decimate;
 import holotome.core.reduce.MakeFacets;
 import holotome.core.reduce.MakeLevels;
+import holotome.core.reduce.MakeQuads;
 import holotome.core.reduce.Remesh;
 import holotome.core.reduce.Resurface;
 import holotome.core.ship.WriteAsset;
@@ -20,8 +21,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import javafx.geometry.Bounds;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.TextField;
+import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
@@ -47,7 +50,7 @@ class ReduceWindowTest extends WindowCase {
     open(file);
     d.settle();
     stage(KeyCode.DIGIT5);
-    d.keys(KeyCode.DIGIT8);
+    d.keys(KeyCode.DIGIT9);
     d.settle();
     d.fill("field-width", "5 m");
     d.fill("field-height", "4 m");
@@ -57,7 +60,7 @@ class ReduceWindowTest extends WindowCase {
     apply();
     assertThat(cast().triangleCount()).isEqualTo(2);
     assertThat(d.message()).contains("A Swatch of").contains("100.0 %");
-    d.keys(KeyCode.DIGIT9);
+    d.keys(KeyCode.DIGIT0);
     d.settle();
     d.fill("field-reach", "1 m");
     d.settle();
@@ -74,6 +77,51 @@ class ReduceWindowTest extends WindowCase {
     apply();
     assertThat(d.message()).contains("A tile of 512 × 512 px");
     assertThat(cast().triangleCount()).isEqualTo(2);
+  }
+
+  /** Rows of quads that follow a line drawn on the Scan, seen before they are made. */
+  @Test
+  void quadsFollowALineDrawn() {
+    int none = green();
+    tool(KeyCode.DIGIT3);
+    d.fill("field-quads", "800");
+    d.settle();
+    assertThat(green()).isGreaterThan(none + 500);
+    assertThat(d.textNow("sheet")).contains("Draw lines on the Scan");
+    d.drag(view, MouseButton.PRIMARY, 300, 260, 340, 280, 380, 300, 420, 320);
+    d.await("a line", () -> d.textNow("sheet").contains("One line drawn"));
+    d.settle();
+    // Taken back and drawn again, as any draft.
+    d.hold(KeyCode.CONTROL);
+    d.keys(KeyCode.Z);
+    d.release(KeyCode.CONTROL);
+    d.await("no line", () -> d.textNow("sheet").contains("Draw lines on the Scan"));
+    d.drag(view, MouseButton.PRIMARY, 300, 260, 340, 280, 380, 300, 420, 320);
+    d.await("a line", () -> d.textNow("sheet").contains("One line drawn"));
+    d.settle();
+    apply();
+    MakeQuads made = (MakeQuads) step(0);
+    assertThat(made.guides()).hasSize(1);
+    assertThat(made.guides().getFirst().line().length).isGreaterThan(6);
+    assertThat(cast().attributes().named(Attribute.FACE)).isNotNull();
+    assertThat(cast().triangleCount()).isCloseTo(1600, within(200));
+    assertThat(d.message()).contains("faces from");
+  }
+
+  /** Pixels of the view in the colour that a tool's lines on the surface have. */
+  private int green() {
+    return d.on(
+        () -> {
+          WritableImage picture = d.scene().snapshot(null);
+          Bounds b = view.localToScene(view.getBoundsInLocal());
+          int n = 0;
+          for (int y = (int) b.getMinY(); y < b.getMaxY(); y++) {
+            for (int x = (int) b.getMinX(); x < b.getMaxX(); x++) {
+              n += (picture.getPixelReader().getArgb(x, y) & 0xffffff) == 0x1f7a6d ? 1 : 0;
+            }
+          }
+          return n;
+        });
   }
 
   /** One half made light and mirrored onto the other, about the middle of the ground. */
@@ -149,7 +197,7 @@ class ReduceWindowTest extends WindowCase {
     }
     Files.write(dir.resolve("back.obj"), lines);
 
-    tool(KeyCode.DIGIT6);
+    tool(KeyCode.DIGIT7);
     assertThat(d.node("apply").isDisabled()).isTrue();
     assertThat(d.text("problem")).contains("Choose the file");
     d.fill("field-file", dir.resolve("back.obj").toString());
@@ -219,7 +267,7 @@ class ReduceWindowTest extends WindowCase {
     assertThat(cast().triangleCount()).isCloseTo(5000, within(400));
     assertThat(d.text("findings")).contains("eviation");
 
-    tool(KeyCode.DIGIT3);
+    tool(KeyCode.DIGIT4);
     d.fill("field-triangles", "900");
     d.click("field-closed");
     d.settle();
@@ -229,7 +277,7 @@ class ReduceWindowTest extends WindowCase {
     assertThat(cast().attributes().first(Attribute.Kind.NORMAL, Attribute.Domain.CORNER))
         .isNotNull();
 
-    tool(KeyCode.DIGIT4);
+    tool(KeyCode.DIGIT5);
     apply();
     assertThat(step(3)).isInstanceOf(MakeLevels.class);
     int before = cast().triangleCount();
@@ -241,7 +289,7 @@ class ReduceWindowTest extends WindowCase {
       before = now;
     }
 
-    tool(KeyCode.DIGIT5);
+    tool(KeyCode.DIGIT6);
     d.fill("field-triangles", "3000");
     d.settle();
     apply();

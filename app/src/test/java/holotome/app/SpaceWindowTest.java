@@ -152,7 +152,7 @@ class SpaceWindowTest extends WindowCase {
   @Test
   void importanceOnTheScanIsOneEntryAndShown() {
     stage(KeyCode.DIGIT5);
-    d.keys(KeyCode.DIGIT7);
+    d.keys(KeyCode.DIGIT8);
     d.settle();
     assertThat(look()).isEqualTo(Look.IMPORTANCE);
     d.keys(KeyCode.DIGIT1);

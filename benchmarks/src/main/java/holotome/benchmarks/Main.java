@@ -21,6 +21,13 @@ public final class Main {
         case "touch" -> TouchBench.run(rest);
         case "swatch" ->
             SwatchBench.run(rest.isEmpty() ? 10_000_000 : Integer.parseInt(rest.getFirst()));
+        case "quads" -> {
+          if (rest.contains("meshes")) {
+            QuadsBench.meshes();
+          } else {
+            QuadsBench.run();
+          }
+        }
         case "deviation" -> DeviationBench.run();
         case "rays" -> RaysBench.run();
         case "view" -> ViewBench.run();
@@ -44,7 +51,7 @@ public final class Main {
         }
         default -> {
           System.err.println(
-              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, unwrap, bake, touch, swatch, cancel, revise, mend (the last seven but touch take triangle counts; mend solids goes through all meshes)");
+              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, unwrap, bake, touch, swatch, quads, cancel, revise, mend (the last eight but touch and quads take triangle counts; mend solids and quads meshes go through all meshes)");
           System.exit(2);
         }
       }

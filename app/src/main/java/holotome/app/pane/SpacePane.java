@@ -260,7 +260,7 @@ public final class SpacePane extends PicturePane implements ViewPort {
       layers.addAll(faults.layers(m, w.frame().toWork()));
     }
     layers.addAll(deviation.layers(w.frame().toWork()));
-    layers.addAll(settings.cage(w));
+    layers.addAll(settings.ofTool(w));
     return new Scene(subject, layers, grid, settings.setting(tool));
   }
 

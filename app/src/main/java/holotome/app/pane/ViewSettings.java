@@ -12,6 +12,7 @@ import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.unit.Length;
 import holotome.view.scene.Layer;
+import holotome.view.scene.LineLayer;
 import holotome.view.scene.Look;
 import holotome.view.scene.Setting;
 import java.util.EnumMap;
@@ -21,6 +22,10 @@ import javafx.application.Platform;
 
 /** How the work is shown: the look of each stage, light, background, grid, and a clipping plane. */
 public final class ViewSettings {
+  private static final int TOOL_LINES = 0xff1f7a6d;
+
+  private static final float LINE_WIDTH = 1.5f;
+
   private static final double STEP = 1.25;
   private static final double DIMMEST = 0.2;
   private static final double BRIGHTEST = 5;
@@ -55,11 +60,14 @@ public final class ViewSettings {
     cage = new ShownCage(session);
   }
 
-  /** From where rays of a bake start, where the tool at hand wants that seen. */
-  List<Layer> cage(Workpiece w) {
+  /** What the tool at hand wants to be seen: from where rays of a bake start, or its lines. */
+  List<Layer> ofTool(Workpiece w) {
     if (tool == null || !tool.showsCage()) {
       cage.rest();
-      return List.of();
+      double[] lines = tool == null ? null : tool.surfaceLines();
+      return lines == null
+          ? List.of()
+          : List.of(new LineLayer(lines, TOOL_LINES, LINE_WIDTH, Layer.Hidden.LEFT_OUT));
     }
     return cage.layers(w);
   }

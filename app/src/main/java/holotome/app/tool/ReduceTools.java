@@ -12,6 +12,7 @@ import holotome.core.reduce.Decimate;
 import holotome.core.reduce.GiveImportance;
 import holotome.core.reduce.MakeFacets;
 import holotome.core.reduce.MakeLevels;
+import holotome.core.reduce.MakeQuads;
 import holotome.core.reduce.Remesh;
 import holotome.core.reduce.Resurface;
 import holotome.core.step.Step;
@@ -41,6 +42,7 @@ final class ReduceTools {
         Map.of("triangles", 20000),
         (s, t) -> AppWords.of("tools.make-even-triangles"),
         (w, s) -> after(w.scan(), s instanceof Remesh r ? triangles(w, r) : null));
+    all.put(MakeQuads.class, new QuadTool(session));
     add(
         MakeFacets.class,
         Map.of(),

@@ -76,6 +76,14 @@ public abstract class Tool {
     return false;
   }
 
+  /**
+   * Lines on the surface that say what the tool would do, hidden by what lies in front of them:
+   * both ends of each, 6 numbers a line, in working space; null for none.
+   */
+  public double[] surfaceLines() {
+    return null;
+  }
+
   /** What is still to be done before there is a step, in plain words; null for nothing. */
   public String missing() {
     return null;

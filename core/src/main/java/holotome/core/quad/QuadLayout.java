@@ -221,9 +221,13 @@ public final class QuadLayout {
     }
   }
 
-  /** Some directions of the grid, to be drawn: see {@link FlowLines}. */
-  public FlowLines flow(Work work) {
-    return FlowLines.of(levels.finest(), field, side, work);
+  /**
+   * Some directions of the grid, to be drawn: see {@link FlowLines}.
+   *
+   * @param apart how far from one another they are, and how long
+   */
+  public FlowLines flow(double apart, Work work) {
+    return FlowLines.of(levels.finest(), field, apart, work);
   }
 
   private static void scale(float[] sides, double by) {

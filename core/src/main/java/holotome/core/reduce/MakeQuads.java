@@ -10,7 +10,6 @@ import holotome.core.step.Outcome;
 import holotome.core.step.Parameter;
 import holotome.core.step.Run;
 import holotome.core.step.Step;
-import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import java.util.ArrayList;
 import java.util.List;
@@ -85,8 +84,10 @@ public record MakeQuads(
   public Outcome apply(Workpiece in, Run run) {
     Mesh scan = in.scan();
     Mesh plain = Lightened.colouredByVertex(scan);
+    QuadGround.Even even =
+        QuadGround.Even.of(in, plain, this, run.work().part(0.25, CoreWords.of("work.evening")));
     QuadGround ground =
-        QuadGround.of(in, plain, this, run.work().part(0.35, CoreWords.of("work.evening")));
+        QuadGround.of(in, even, this, run.work().part(0.1, CoreWords.of("quads.field")));
     QuadGround.Made made = ground.quads(this, run.work().part(0.35, CoreWords.of("quads.lattice")));
     Mesh bare = new Mesh(made.mesh().xyz(), made.mesh().triangles());
     Mesh carried =
@@ -121,13 +122,8 @@ public record MakeQuads(
     return notes;
   }
 
-  /**
-   * How quads would run: short lines crossed on the surface.
-   *
-   * @return both ends of each, 6 floats a line, in working space
-   */
-  public float[] flow(Workpiece in, Work work) {
-    Mesh bare = new Mesh(in.scan().xyz(), in.scan().triangles());
-    return QuadGround.of(in, bare, this, work).flow(in.frame());
+  /** The same along other lines; null for none. */
+  public MakeQuads with(List<Guide> others) {
+    return new MakeQuads(quads, faces, sizes, sharp, symmetric, others, as);
   }
 }

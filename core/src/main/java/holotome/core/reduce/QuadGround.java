@@ -37,6 +37,8 @@ final class QuadGround {
   /** Larger meshes are decimated to so many times as many first. */
   private static final int FIRST = 4;
 
+  private static final int MOST_SHOWN = 2500;
+
   private static final int GRAIN = 1 << 12;
 
   private final UsualSize size;
@@ -69,32 +71,46 @@ final class QuadGround {
     return step.symmetric() == Decimate.Symmetric.NO ? step.quads() : (step.quads() + 1) / 2;
   }
 
-  static QuadGround of(Workpiece in, Mesh mesh, MakeQuads step, Work work) {
-    Places.check(mesh);
-    MirroredHalf half =
-        step.symmetric() == Decimate.Symmetric.NO
-            ? null
-            : MirroredHalf.of(step.symmetric(), in.frame());
-    Mesh plain = new Mesh(mesh.xyz(), mesh.triangles());
-    Mesh given =
-        half == null ? plain : half.cut(plain, work.part(0.1, CoreWords.of("work.cutting")));
-    if (!(Measures.area(given) > 0)) {
-      throw Failure.cannot(CoreWords.of("quads.no-area"));
+  /**
+   * An even mesh, or half of one.
+   *
+   * @param mesh in sizes that floats are best at
+   * @param half null for a whole one
+   */
+  record Even(Mesh mesh, UsualSize size, MirroredHalf half) {
+    /** Makes it of what a step is to be applied to. */
+    static Even of(Workpiece in, Mesh mesh, MakeQuads step, Work work) {
+      Places.check(mesh);
+      MirroredHalf half =
+          step.symmetric() == Decimate.Symmetric.NO
+              ? null
+              : MirroredHalf.of(step.symmetric(), in.frame());
+      Mesh plain = new Mesh(mesh.xyz(), mesh.triangles());
+      Mesh given =
+          half == null ? plain : half.cut(plain, work.part(0.2, CoreWords.of("work.cutting")));
+      if (!(Measures.area(given) > 0)) {
+        throw Failure.cannot(CoreWords.of("quads.no-area"));
+      }
+      UsualSize size = UsualSize.of(given);
+      Work evening = work.part(half == null ? 1 : 0.8, CoreWords.of("work.evening"));
+      return new Even(even(size.to(given), step, evening), size, half);
     }
-    UsualSize size = UsualSize.of(given);
-    Mesh even = even(size.to(given), step, work.part(0.6, CoreWords.of("work.evening")));
-    double side = Math.sqrt(Measures.area(even) / wanted(step));
+  }
+
+  /** Finds how quads would run on an even mesh. */
+  static QuadGround of(Workpiece in, Even even, MakeQuads step, Work work) {
+    double side = Math.sqrt(Measures.area(even.mesh) / wanted(step));
     Mesh surface =
-        QuadLayout.ready(even, side, work.part(0.1, CoreWords.of("work.finding-neighbours")));
+        QuadLayout.ready(even.mesh, side, work.part(0.25, CoreWords.of("work.finding-neighbours")));
     if (!(Measures.area(surface) > 0)) {
       throw Failure.cannot(CoreWords.of("quads.only-crumbs"));
     }
-    List<double[]> guides = guides(step, in, size, surface, half);
+    List<double[]> guides = guides(step, in, even.size, even.half);
     double grid = step.faces() == MakeQuads.Only.QUADS ? 2 * side : side;
     QuadLayout layout =
         QuadLayout.of(
-            surface, grid, step.sharp(), guides, work.part(0.3, CoreWords.of("quads.field")));
-    return new QuadGround(size, half, surface, layout, side).noted(even);
+            surface, grid, step.sharp(), guides, work.part(0.75, CoreWords.of("quads.field")));
+    return new QuadGround(even.size, even.half, surface, layout, side).noted(even.mesh);
   }
 
   /** What of the mesh no quads are laid on. */
@@ -134,7 +150,7 @@ final class QuadGround {
 
   /** The guides as the surface has them; of a half those on its side, the others mirrored. */
   private static List<double[]> guides(
-      MakeQuads step, Workpiece in, UsualSize size, Mesh surface, MirroredHalf half) {
+      MakeQuads step, Workpiece in, UsualSize size, MirroredHalf half) {
     List<double[]> out = new ArrayList<>();
     if (step.guides() == null) {
       return out;
@@ -238,16 +254,16 @@ final class QuadGround {
         Attribute.of(Attribute.FACE, Attribute.Kind.LABEL, Attribute.Domain.TRIANGLE, of, null));
   }
 
-  /** Short lines along the directions, 6 floats each, in working space. */
-  float[] flow(Frame frame) {
-    float[] ends = layout.flow(Work.unwatched()).ends();
-    float[] out = new float[ends.length];
+  /** Short lines along the directions, 6 numbers each, in working space. */
+  double[] flow(Frame frame) {
+    // No more than the eye can follow; as long as quads are where there are few.
+    double apart = Math.max(side, Math.sqrt(Measures.area(surface) / MOST_SHOWN));
+    float[] ends = layout.flow(apart, Work.unwatched()).ends();
+    double[] out = new double[ends.length];
     for (int i = 0; i < ends.length; i += 3) {
       double[] p =
           frame.toWork().apply(size.back(ends[i]), size.back(ends[i + 1]), size.back(ends[i + 2]));
-      for (int k = 0; k < 3; k++) {
-        out[i + k] = (float) p[k];
-      }
+      System.arraycopy(p, 0, out, i, 3);
     }
     return out;
   }

@@ -191,7 +191,11 @@ class QuadsTest {
     assertThat(sorted[sorted.length * 9 / 10]).isLessThan(12);
     assertThat(sorted[sorted.length / 2]).isLessThan(5);
     // And as it is drawn beforehand: half the lines along, half across.
-    float[] flow = step.flow(Workpiece.of(Shapes.sphere(1, 6), Frame.PLAIN), Work.unwatched());
+    QuadPreview preview = new QuadPreview();
+    Workpiece ball = Workpiece.of(Shapes.sphere(1, 6), Frame.PLAIN);
+    double[] without = preview.lines(ball, step.with(null), Work.unwatched());
+    double[] flow = preview.lines(ball, step, Work.unwatched());
+    assertThat(flow).isNotEqualTo(without);
     int met = 0;
     for (int i = 0; i < flow.length; i += 6) {
       double[] a = Vec.of(flow[i], flow[i + 1], flow[i + 2]);

@@ -9,8 +9,10 @@ import holotome.core.io.MeshReader;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
+import holotome.core.quad.FacesOf;
 import holotome.core.reduce.Decimate;
 import holotome.core.reduce.MakeFacets;
+import holotome.core.reduce.MakeQuads;
 import holotome.core.reduce.Remesh;
 import holotome.core.reduce.Resurface;
 import holotome.core.reduce.Role;
@@ -23,6 +25,7 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Timeout;
@@ -129,6 +132,26 @@ class RealReductionsTest {
     assertThat(String.join("; ", made.stated()).contains("proved a solid"))
         .isEqualTo(proof.holds());
     assertThat(proof.holds()).as(proof.toString()).isTrue();
+  }
+
+  @ParameterizedTest
+  @MethodSource("meshes")
+  @Timeout(240)
+  void quads(String name) throws IOException {
+    Mesh mesh = MeshReader.read(Datasets.file(name), Work.unwatched()).mesh();
+    Mesh out;
+    try {
+      out = made(mesh, new MakeQuads(1500, null, null, 45, null, null, Role.CAST));
+    } catch (Failure f) {
+      assertThat(f.getMessage()).contains("smaller than two quads");
+      return;
+    }
+    assertThat(Arrays.asList(FacesOf.mesh(out))).allMatch(f -> f.length == 4);
+    if (Naive.closedAndOriented(mesh)) {
+      assertThat(Naive.border(out)).isZero();
+    }
+    double side = Math.sqrt(Measures.area(mesh) / 1500);
+    assertThat(far(out, mesh) * mesh.bounds().diagonal()).isLessThan(0.25 * side);
   }
 
   @ParameterizedTest
