@@ -141,7 +141,7 @@ class RealReductionsTest {
     Mesh mesh = MeshReader.read(Datasets.file(name), Work.unwatched()).mesh();
     Mesh out;
     try {
-      out = made(mesh, new MakeQuads(1500, null, null, 45, null, null, Role.CAST));
+      out = made(mesh, new MakeQuads(5000, null, null, 45, null, null, Role.CAST));
     } catch (Failure f) {
       assertThat(f.getMessage()).contains("smaller than two quads");
       return;
@@ -150,8 +150,9 @@ class RealReductionsTest {
     if (Naive.closedAndOriented(mesh)) {
       assertThat(Naive.border(out)).isZero();
     }
-    double side = Math.sqrt(Measures.area(mesh) / 1500);
-    assertThat(far(out, mesh) * mesh.bounds().diagonal()).isLessThan(0.25 * side);
+    double side = Math.sqrt(Measures.area(mesh) / 5000);
+    // Of a tenth where the form is no finer than the quads: a dragon's is.
+    assertThat(far(out, mesh) * mesh.bounds().diagonal()).isLessThan(0.5 * side);
   }
 
   @ParameterizedTest
