@@ -36,7 +36,7 @@ public final class QuadLayout {
   private static final double CLOSE = 0.04;
 
   private static final int TRIES = 3;
-  private static final int ROUNDS = 10;
+  private static final int ROUNDS = 6;
 
   /** Sides grow by no more than this part of the way between two points. */
   private static final double GROWTH = 0.12;
@@ -292,6 +292,7 @@ public final class QuadLayout {
     for (int i = 0; i < at.length; i++) {
       at[i] /= Math.max(1, count[i / 3]);
     }
+    new Ends(surface, levels.finest().normal()).find(c, most, at, from);
     return at;
   }
 

@@ -139,11 +139,16 @@ final class QuadGround {
         Wedges.of(start, false, false, cos, work.part(0.1, CoreWords.of("work.finding-seams")))
             .lines();
     byte[] seen = LongLines.of(start, lines, Remeshing.SEEN * Remeshing.lengthFor(start, target));
+    // What has fewer triangles than that would be rounded off.
+    Bvh bvh =
+        start.triangleCount() < target
+            ? Bvh.of(start, work.part(0, CoreWords.of("work.indexing-the-surface")))
+            : null;
     return Remeshing.toCount(
             start,
             Remeshing.untouched(start, seen),
             target,
-            null,
+            bvh,
             work.part(0.3, CoreWords.of("work.evening")))
         .mesh();
   }
