@@ -235,14 +235,23 @@ final class QuadSettle {
         way[k] += STEP * (at[3 * u + k] - at[3 * v + k]) / count;
       }
     }
-    // Off the surface it would only go down from a tip, and not come up again.
+    if (!isLine) {
+      keepOn(v, way);
+    }
+    for (int k = 0; k < 3; k++) {
+      next[3 * v + k] = at[3 * v + k] + way[k];
+    }
+  }
+
+  /** Takes what leads off the surface out of a way: from a tip it would only lead down. */
+  private void keepOn(int v, double[] way) {
     int normal = 3 * surface.triangles()[3 * on[v]];
     double off = 0;
-    for (int k = 0; k < 3 && !isLine; k++) {
+    for (int k = 0; k < 3; k++) {
       off += way[k] * normals[normal + k];
     }
     for (int k = 0; k < 3; k++) {
-      next[3 * v + k] = at[3 * v + k] + way[k] - (isLine ? 0 : off * normals[normal + k]);
+      way[k] -= off * normals[normal + k];
     }
   }
 

@@ -10,9 +10,9 @@ import java.util.PriorityQueue;
  * when the steps of all edges on a way between the two are changed by one. The ways that change
  * least against what the steps were before rounding are found one after the other (Dijkstra 1959,
  * over triangles and the four directions a row can have there); that fewer irregular points are
- * left when rests are moved like a flow is from Huang and others (2018, section 4),
- * who find all ways at once. A way may also end at an edge of the surface, or where directions turn
- * about a point, which a row may run into.
+ * left when rests are moved like a flow is from Huang and others ("A scalable and robust method for
+ * quadrangulation", 2018, section 4), who find all ways at once. A way may also end at an edge of
+ * the surface, or where directions turn about a point, which a row may run into.
  *
  * <p>No step becomes longer than one along and one across. A rest for which there is no way within
  * {@link #FARTHEST} triangles stays. One thread, so that the order is always the same.

@@ -5,10 +5,11 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import holotome.core.Datasets;
 import holotome.core.Shapes;
-import holotome.core.attribute.Attribute;
 import holotome.core.frame.Frame;
+import holotome.core.geometry.Similarity;
 import holotome.core.geometry.Vec;
 import holotome.core.io.MeshReader;
+import holotome.core.io.MeshWriter;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.mesh.Submesh;
@@ -22,6 +23,9 @@ import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.topology.Adjacency;
 import holotome.core.topology.Borders;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
@@ -30,6 +34,7 @@ import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
@@ -276,11 +281,14 @@ class QuadsTest {
   }
 
   @Test
-  void whatASurfaceCarriesComesAlongAndFacesAreWrittenWhole() {
+  void whatASurfaceCarriesComesAlongAndFacesAreWrittenWhole(@TempDir Path dir) throws IOException {
     Mesh ball = Shapes.coloured(Shapes.sphere(1, 4));
     Mesh cast = cast(ball, quads(300));
-    assertThat(cast.colours()).isNotNull();
-    assertThat(cast.attributes().named(Attribute.FACE)).isNotNull();
+    assertThat(cast.colours()).hasSize(cast.vertexCount());
+    Path file = dir.resolve("quads.obj");
+    MeshWriter.write(file, cast, Similarity.IDENTITY, Work.unwatched());
+    List<String> faces = Files.readAllLines(file).stream().filter(l -> l.startsWith("f ")).toList();
+    assertThat(faces).hasSize(cast.triangleCount() / 2).allMatch(l -> l.split(" ").length == 5);
   }
 
   @Test
@@ -332,10 +340,23 @@ class QuadsTest {
         Shapes.together(Shapes.sheet(3, 30), Shapes.moved(Shapes.cube(1), 0.3, 0.2, 0)),
         Shapes.moved(Shapes.sphere(1, 4), 3e4, 0, 0),
         new Mesh(torn.xyz(), Arrays.copyOf(torn.triangles(), 3 * 1111)),
+        apart(),
         mirroredInPart(),
         new Mesh(new float[] {0, 0, 0, 4, 0, 0, 0, 4, 0}, new int[] {0, 1, 2}),
         new Mesh(new float[] {0, 0, 0, 4, 0, 0, 8, 0, 0}, new int[] {0, 1, 2}),
         new Mesh(new float[0], new int[0]));
+  }
+
+  /** Triangles that share nothing: three times as many vertices. */
+  private static Mesh apart() {
+    Mesh sheet = Shapes.sheet(3, 6);
+    float[] xyz = new float[3 * sheet.triangles().length];
+    int[] tri = new int[sheet.triangles().length];
+    for (int i = 0; i < tri.length; i++) {
+      tri[i] = i;
+      System.arraycopy(sheet.xyz(), 3 * sheet.triangles()[i], xyz, 3 * i, 3);
+    }
+    return new Mesh(xyz, tri);
   }
 
   /** Half of the triangles look the other way. */
