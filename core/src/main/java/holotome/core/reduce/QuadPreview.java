@@ -1,17 +1,24 @@
 package holotome.core.reduce;
 
+import holotome.core.frame.Frame;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.task.Work;
 
 /**
  * How quads would run, before they are made. The even mesh that they would be laid on is kept, so
- * that a line more is seen soon. To be asked from one thread at a time.
+ * that a line more is seen soon. To be asked from one thread at a time; another may clear it
+ * meanwhile.
  */
 public final class QuadPreview {
-  private Mesh of;
-  private MakeQuads by;
-  private QuadGround.Even even;
+  /** An even mesh, and what it was made of, where that was placed, and for what. */
+  private record Kept(Mesh of, Frame in, MakeQuads by, QuadGround.Even even) {
+    boolean is(Workpiece w, MakeQuads step) {
+      return of == w.scan() && in.equals(w.frame()) && by.equals(step);
+    }
+  }
+
+  private volatile Kept kept;
 
   /** Nothing yet. */
   public QuadPreview() {}
@@ -23,20 +30,19 @@ public final class QuadPreview {
    */
   public double[] lines(Workpiece in, MakeQuads step, Work work) {
     MakeQuads plain = step.with(null);
-    boolean isKnown = of == in.scan() && plain.equals(by);
-    if (!isKnown) {
-      even = null;
-      of = in.scan();
-      by = plain;
-      even = QuadGround.Even.of(in, of, step, work.part(0.7, work.label()));
-    }
-    return QuadGround.of(in, even, step, work.part(0.3, work.label())).flow(in.frame());
+    Kept had = kept;
+    boolean isKnown = had != null && had.is(in, plain);
+    Kept now = isKnown ? had : new Kept(in.scan(), in.frame(), plain, even(in, step, work));
+    kept = now;
+    return QuadGround.of(in, now.even, step, work.part(0.3, work.label())).flow(in.frame());
+  }
+
+  private static QuadGround.Even even(Workpiece in, MakeQuads step, Work work) {
+    return QuadGround.Even.of(in, in.scan(), step, work.part(0.7, work.label()));
   }
 
   /** Lets go of what was kept. */
   public void clear() {
-    of = null;
-    by = null;
-    even = null;
+    kept = null;
   }
 }
