@@ -98,7 +98,7 @@ abstract class WindowCase {
   /** A file as the Cast. */
   void castFrom(Path file) {
     stage(KeyCode.DIGIT5);
-    d.keys(KeyCode.DIGIT6);
+    d.keys(KeyCode.DIGIT7);
     d.fill("field-file", file.toString());
     d.settle();
     apply();
