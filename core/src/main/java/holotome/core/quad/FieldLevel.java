@@ -88,6 +88,9 @@ record FieldLevel(
     long[] keys = new long[64];
     int count = 0;
     for (int v = 0; v < n; v++) {
+      if (v % CrossField.GRAIN == 0) {
+        work.check();
+      }
       int first = by.start()[v];
       int links = by.start()[v + 1] - first;
       if (links > keys.length) {

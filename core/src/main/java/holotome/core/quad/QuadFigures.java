@@ -105,7 +105,7 @@ public record QuadFigures(
     double[] cross = new double[3];
     for (int[] c : mesh.faces()) {
       for (int i = 0; i < c.length; i++) {
-        corner(at, c, i, cross);
+        Shape.corner(at, c, i, cross);
         for (int k = 0; k < 3; k++) {
           normals[3 * c[i] + k] += cross[k];
         }
@@ -115,7 +115,7 @@ public record QuadFigures(
     for (int[] c : mesh.faces()) {
       boolean isTurned = false;
       for (int i = 0; i < c.length; i++) {
-        corner(at, c, i, cross);
+        Shape.corner(at, c, i, cross);
         int v = 3 * c[i];
         double dot = cross[0] * normals[v] + cross[1] * normals[v + 1] + cross[2] * normals[v + 2];
         isTurned |= dot <= 0;
@@ -123,20 +123,5 @@ public record QuadFigures(
       turned += isTurned ? 1 : 0;
     }
     return turned;
-  }
-
-  private static void corner(double[] at, int[] c, int i, double[] out) {
-    int b = 3 * c[i];
-    int a = 3 * c[(i + c.length - 1) % c.length];
-    int d = 3 * c[(i + 1) % c.length];
-    double ux = at[d] - at[b];
-    double uy = at[d + 1] - at[b + 1];
-    double uz = at[d + 2] - at[b + 2];
-    double wx = at[a] - at[b];
-    double wy = at[a + 1] - at[b + 1];
-    double wz = at[a + 2] - at[b + 2];
-    out[0] = uy * wz - uz * wy;
-    out[1] = uz * wx - ux * wz;
-    out[2] = ux * wy - uy * wx;
   }
 }

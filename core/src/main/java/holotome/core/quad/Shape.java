@@ -25,4 +25,23 @@ final class Shape {
     double z = at[3 * a + 2] - at[3 * b + 2];
     return Math.sqrt(x * x + y * y + z * z);
   }
+
+  /**
+   * The cross product of both sides of a face at a corner: it points out of the face, and away from
+   * it where the corner is bent in.
+   */
+  static void corner(double[] at, int[] c, int i, double[] out) {
+    int b = 3 * c[i];
+    int a = 3 * c[(i + c.length - 1) % c.length];
+    int d = 3 * c[(i + 1) % c.length];
+    double ux = at[d] - at[b];
+    double uy = at[d + 1] - at[b + 1];
+    double uz = at[d + 2] - at[b + 2];
+    double wx = at[a] - at[b];
+    double wy = at[a + 1] - at[b + 1];
+    double wz = at[a + 2] - at[b + 2];
+    out[0] = uy * wz - uz * wy;
+    out[1] = uz * wx - ux * wz;
+    out[2] = ux * wy - uy * wx;
+  }
 }

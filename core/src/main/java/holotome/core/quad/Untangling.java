@@ -127,20 +127,13 @@ final class Untangling {
     int[] c = faces[f];
     double[] n = normal(f);
     double worst = 1;
+    double[] cross = new double[3];
     for (int i = 0; i < c.length; i++) {
-      int b = 3 * c[i];
-      int a = 3 * c[(i + c.length - 1) % c.length];
-      int d = 3 * c[(i + 1) % c.length];
-      double ux = at[d] - at[b];
-      double uy = at[d + 1] - at[b + 1];
-      double uz = at[d + 2] - at[b + 2];
-      double wx = at[a] - at[b];
-      double wy = at[a + 1] - at[b + 1];
-      double wz = at[a + 2] - at[b + 2];
-      double cross =
-          (uy * wz - uz * wy) * n[0] + (uz * wx - ux * wz) * n[1] + (ux * wy - uy * wx) * n[2];
-      double l = Math.sqrt((ux * ux + uy * uy + uz * uz) * (wx * wx + wy * wy + wz * wz));
-      worst = Math.min(worst, l > 0 ? cross / l : -1);
+      Shape.corner(at, c, i, cross);
+      double l =
+          Shape.distance(at, c[i], c[(i + 1) % c.length])
+              * Shape.distance(at, c[i], c[(i + c.length - 1) % c.length]);
+      worst = Math.min(worst, l > 0 ? Vec.dot(cross, n) / l : -1);
     }
     return worst;
   }

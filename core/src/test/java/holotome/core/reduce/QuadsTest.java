@@ -341,10 +341,21 @@ class QuadsTest {
         Shapes.moved(Shapes.sphere(1, 4), 3e4, 0, 0),
         new Mesh(torn.xyz(), Arrays.copyOf(torn.triangles(), 3 * 1111)),
         apart(),
+        scaled(1e18f),
+        scaled(1e-18f),
         mirroredInPart(),
         new Mesh(new float[] {0, 0, 0, 4, 0, 0, 0, 4, 0}, new int[] {0, 1, 2}),
         new Mesh(new float[] {0, 0, 0, 4, 0, 0, 8, 0, 0}, new int[] {0, 1, 2}),
         new Mesh(new float[0], new int[0]));
+  }
+
+  private static Mesh scaled(float by) {
+    Mesh ball = Shapes.sphere(1, 4);
+    float[] xyz = ball.xyz().clone();
+    for (int i = 0; i < xyz.length; i++) {
+      xyz[i] *= by;
+    }
+    return ball.withPositions(xyz);
   }
 
   /** Triangles that share nothing: three times as many vertices. */
