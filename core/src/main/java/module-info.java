@@ -24,6 +24,7 @@ module holotome.core {
   exports holotome.core.polygon;
   exports holotome.core.spatial;
   exports holotome.core.contour;
+  exports holotome.core.proxy;
   exports holotome.core.quad;
   exports holotome.core.solve;
   exports holotome.core.io;

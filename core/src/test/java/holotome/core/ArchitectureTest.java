@@ -40,7 +40,7 @@ class ArchitectureTest {
     {"touch"},
     {"select"},
     {"section", "measure"},
-    {"intake", "trim", "mend", "datum", "reduce", "swatch", "unwrap", "bake", "ship"},
+    {"intake", "trim", "mend", "datum", "reduce", "proxy", "swatch", "unwrap", "bake", "ship"},
     {"log"}
   };
 
@@ -84,7 +84,7 @@ class ArchitectureTest {
   @Test
   void stagesDoNotImportEachOther() {
     slices()
-        .matching("holotome.core.(intake|trim|mend|datum|reduce|swatch|unwrap|bake|ship)..")
+        .matching("holotome.core.(intake|trim|mend|datum|reduce|proxy|swatch|unwrap|bake|ship)..")
         .should()
         .notDependOnEachOther()
         .check(CORE);

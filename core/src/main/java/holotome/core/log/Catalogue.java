@@ -34,6 +34,7 @@ import holotome.core.mend.TakeSpikes;
 import holotome.core.mend.Tidy;
 import holotome.core.mend.TurnOver;
 import holotome.core.mend.WeldPoints;
+import holotome.core.proxy.FromPlanes;
 import holotome.core.reduce.Decimate;
 import holotome.core.reduce.GiveImportance;
 import holotome.core.reduce.MakeFacets;
@@ -116,6 +117,7 @@ public final class Catalogue {
               MakeFacets.class,
               MakeQuads.class,
               MakeLevels.class,
+              FromPlanes.class,
               LaySwatch.class,
               SettleSwatch.class,
               TileSwatch.class,

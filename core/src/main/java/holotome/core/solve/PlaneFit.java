@@ -42,8 +42,42 @@ public record PlaneFit(double[] point, double[] normal, double rms) {
       m[5] += weight * c * c;
     }
 
+    /** Takes in all that another sum has. */
+    public void add(Sum o) {
+      if (o.origin == null) {
+        return;
+      }
+      if (origin == null) {
+        origin = o.origin;
+      }
+      double[] d = Vec.sub(o.origin, origin);
+      int at = 0;
+      for (int i = 0; i < 3; i++) {
+        for (int j = i; j < 3; j++) {
+          m[at] += o.m[at] + d[i] * o.s[j] + d[j] * o.s[i] + o.w * d[i] * d[j];
+          at++;
+        }
+      }
+      for (int i = 0; i < 3; i++) {
+        s[i] += o.s[i] + o.w * d[i];
+      }
+      w += o.w;
+    }
+
     public double weight() {
       return w;
+    }
+
+    /** The covariance of the points, 3 x 3 by rows. */
+    public double[] covariance() {
+      double x = s[0] / w;
+      double y = s[1] / w;
+      double z = s[2] / w;
+      return new double[] {
+        m[0] / w - x * x, m[1] / w - x * y, m[2] / w - x * z,
+        m[1] / w - x * y, m[3] / w - y * y, m[4] / w - y * z,
+        m[2] / w - x * z, m[4] / w - y * z, m[5] / w - z * z
+      };
     }
 
     public PlaneFit fit() {
@@ -53,11 +87,7 @@ public record PlaneFit(double[] point, double[] normal, double rms) {
       double x = s[0] / w;
       double y = s[1] / w;
       double z = s[2] / w;
-      double[] c = {
-        m[0] / w - x * x, m[1] / w - x * y, m[2] / w - x * z,
-        m[1] / w - x * y, m[3] / w - y * y, m[4] / w - y * z,
-        m[2] / w - x * z, m[4] / w - y * z, m[5] / w - z * z
-      };
+      double[] c = covariance();
       double[] v = Dense.eigenvectors(c, 3);
       int least = 0;
       for (int i = 1; i < 3; i++) {
