@@ -204,13 +204,8 @@ final class Arrangement {
         isThin |= s == 0;
       }
     }
-    int[] rim =
-        up.stream()
-            .flatMapToInt(f -> Arrays.stream(f.corners))
-            .distinct()
-            .filter(p -> side(p) == 0)
-            .toArray();
-    if (isThin || up.isEmpty() || down.isEmpty() || rim.length < 3) {
+    int[] rim = up.isEmpty() || down.isEmpty() || isThin ? new int[0] : rim(up);
+    if (rim.length < 3) {
       // Beside the plane, or as thin as rounding: the cell stays whole.
       up.addAll(down);
       cells.set(c, up);
@@ -230,6 +225,15 @@ final class Arrangement {
     down.add(cap);
     cells.set(c, up);
     cells.add(down);
+  }
+
+  /** The points of the plane among the corners of a cell's facets over it. */
+  private int[] rim(List<Facet> up) {
+    return up.stream()
+        .flatMapToInt(f -> Arrays.stream(f.corners))
+        .filter(p -> side(p) == 0)
+        .distinct()
+        .toArray();
   }
 
   /** Points of a plane in convex position, counter-clockwise. */

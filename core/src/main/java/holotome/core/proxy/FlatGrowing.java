@@ -20,6 +20,9 @@ final class FlatGrowing {
 
   private static final int ROUNDS = 3;
 
+  /** Wider gaps than so many cells part a surface, however large its triangles are. */
+  private static final int WIDEST = 6;
+
   /** So many triangles are enough to tell what lies too far off. */
   private static final int ENOUGH = 100_000;
 
@@ -82,8 +85,8 @@ final class FlatGrowing {
       grid.cover(p, true);
     }
     work.check();
-    grid.keepAround(
-        seed, Math.max(1, (int) Math.round(2 * scan.meshSpacing() / PlaneGrid.cell(scan.side()))));
+    double apart = scan.meshSpacing() / PlaneGrid.cell(scan.side());
+    grid.keepAround(seed, Math.clamp((int) Math.round(2 * apart), 1, WIDEST));
     int n = 0;
     for (int t : all) {
       scan.corners(t, p);

@@ -27,6 +27,9 @@ final class FlatSearch {
   /** More planes than this part the room into too many cells. */
   static final int MOST = 60;
 
+  /** So many are looked for. */
+  private static final int WANTED = 36;
+
   /** So many places of a part are tried for one to begin from. */
   private static final int LOOKED_AT = 100;
 
@@ -56,7 +59,7 @@ final class FlatSearch {
     SplittableRandom random = new SplittableRandom(20_261_202);
     double left = all;
     int tries = 0;
-    while (tries < PATIENCE && found.size() < MOST && left > LEAST * all) {
+    while (tries < PATIENCE && found.size() < WANTED && left > LEAST * all) {
       work.check();
       int seed = pick(areas, taken, random.nextDouble() * left);
       if (seed < 0) {

@@ -87,6 +87,9 @@ public record FromPlanes(
     Work work = run.work();
     Frame frame = in.frame();
     LocalScan scan = LocalScan.of(in.scan(), work.part(0.1, CoreWords.of("planes.growing")));
+    if (scan.count() == 0) {
+      throw Failure.cannot(CoreWords.of("planes.none-found"));
+    }
     List<double[]> seeds = seeds(in, scan, work.part(0.3, CoreWords.of("planes.finding")));
     if (seeds.isEmpty()) {
       throw Failure.cannot(CoreWords.of("planes.none-found"));

@@ -12,7 +12,7 @@ final class PlaneGrid {
   /** Cells along a side. */
   static final int FINE = 1024;
 
-  static final int COARSE = 256;
+  static final int COARSE = 64;
 
   /** Everything of a scan whose diagonal is 1 lies within this of its middle. */
   private static final double REACH = 0.52;

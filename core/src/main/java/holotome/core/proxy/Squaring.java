@@ -14,6 +14,9 @@ final class Squaring {
   /** Parts whose planes differ by less than this are one wall even if nothing is made square. */
   private static final double SAME = Math.cos(Math.toRadians(0.5));
 
+  /** Turns by less than this, in radians, are rounding. */
+  private static final double SEEN = 1e-6;
+
   private final double angle;
 
   /** A direction that several parts share, up to its sign. */
@@ -62,7 +65,7 @@ final class Squaring {
         }
       }
       double by = Math.acos(Math.clamp(Vec.dot(n, p.normal()), -1.0, 1.0));
-      turned += by > 1e-9 ? 1 : 0;
+      turned += by > SEEN ? 1 : 0;
       most = Math.max(most, by);
       add(walls, p, n);
     }

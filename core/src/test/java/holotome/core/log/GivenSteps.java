@@ -331,6 +331,7 @@ final class GivenSteps {
         given(
             Map.of("do", "reduce.quads", "quads", 200, "symmetric", "left", "sizes", "curvature")),
         given(Map.of("do", "reduce.levels", "percent", 50, "count", 2)),
+        given(Map.of("do", "proxy.planes", "within", "15 cm", "square", 10)),
         given(SWATCH),
         given(
             Map.of("do", "swatch.settle", "reach", "15 cm", "tolerance", "2 mm"), List.of(SWATCH)),
