@@ -60,7 +60,8 @@ class ReduceWindowTest extends WindowCase {
     apply();
     assertThat(cast().triangleCount()).isEqualTo(2);
     assertThat(d.message()).contains("A Swatch of").contains("100.0 %");
-    d.keys(KeyCode.DIGIT0);
+    d.keys(KeyCode.DIGIT9);
+    d.choose("swatch-kind", 1);
     d.settle();
     d.fill("field-reach", "1 m");
     d.settle();

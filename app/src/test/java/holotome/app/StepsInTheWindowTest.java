@@ -22,7 +22,13 @@ import org.junit.jupiter.api.io.TempDir;
 class StepsInTheWindowTest {
   /** Units are declared where a scan is opened; a Cast from a file is one more way to have one. */
   private static final Set<String> ELSEWHERE =
-      Set.of("datum.unit", "intake.cast", "swatch.lay", "swatch.settle", "swatch.tile");
+      Set.of(
+          "datum.unit",
+          "intake.cast",
+          "proxy.planes",
+          "swatch.lay",
+          "swatch.settle",
+          "swatch.tile");
 
   @TempDir private Path dir;
 

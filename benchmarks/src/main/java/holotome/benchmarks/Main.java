@@ -19,6 +19,8 @@ public final class Main {
         case "unwrap" -> UnwrapBench.run(rest);
         case "bake" -> BakeBench.run(rest);
         case "touch" -> TouchBench.run(rest);
+        case "planes" ->
+            PlanesBench.run(rest.isEmpty() ? 10_000_000 : Integer.parseInt(rest.getFirst()));
         case "swatch" ->
             SwatchBench.run(rest.isEmpty() ? 10_000_000 : Integer.parseInt(rest.getFirst()));
         case "quads" -> {
@@ -51,7 +53,7 @@ public final class Main {
         }
         default -> {
           System.err.println(
-              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, unwrap, bake, touch, swatch, quads, cancel, revise, mend (the last eight but touch and quads take triangle counts; mend solids and quads meshes go through all meshes)");
+              "bench: name one of read, decimate, remesh, deviation, rays, view, datum, job, unwrap, bake, touch, swatch, planes, quads, cancel, revise, mend (the last eight but touch and quads take triangle counts; mend solids and quads meshes go through all meshes)");
           System.exit(2);
         }
       }

@@ -112,6 +112,16 @@ final class KindTool extends Tool {
   }
 
   @Override
+  public Way way() {
+    return now.way();
+  }
+
+  @Override
+  public void tried(History trial) {
+    now.tried(trial);
+  }
+
+  @Override
   public Step step() {
     return now.step();
   }

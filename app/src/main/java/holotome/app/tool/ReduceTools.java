@@ -8,6 +8,7 @@ import holotome.core.log.History;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
+import holotome.core.proxy.FromPlanes;
 import holotome.core.reduce.Decimate;
 import holotome.core.reduce.GiveImportance;
 import holotome.core.reduce.MakeFacets;
@@ -63,21 +64,26 @@ final class ReduceTools {
         (w, s) -> after(w.scan(), s instanceof Resurface r ? r.expected(w) : null));
     all.put(OpenCast.class, new OutsideCastTool(session));
     all.put(GiveImportance.class, new ImportanceTool(session));
-    all.put(LaySwatch.class, new SwatchTool(session));
-    StepTool settle =
-        new StepTool(
+    Map<Class<? extends Step>, StepTool> swatch = new LinkedHashMap<>();
+    swatch.put(LaySwatch.class, new SwatchTool(session));
+    swatch.put(SettleSwatch.class, settle());
+    KindTool tool = new KindTool(session, "swatch", Stage.REDUCE, swatch);
+    swatch.keySet().forEach(type -> all.put(type, tool));
+    all.put(FromPlanes.class, new PlanesTool(session));
+  }
+
+  private StepTool settle() {
+    return new StepTool(
             session,
             SettleSwatch.class,
             Stage.REDUCE,
             false,
             Map.of(),
             (s, t) -> AppWords.of("swatch-tool.settle"),
-            w -> List.of());
-    all.put(
-        SettleSwatch.class,
-        settle.needs(
+            w -> List.of())
+        .needs(
             w -> w.cast() == null ? AppWords.of("swatch-tool.nothing-laid") : null,
-            w -> new Tool.Way(AppWords.of("swatch-tool.lay"), LaySwatch.class)));
+            w -> new Tool.Way(AppWords.of("swatch-tool.lay"), LaySwatch.class));
   }
 
   /** The tools in their order, by the steps they make. */

@@ -229,7 +229,9 @@ public final class Tools {
 
   private void add(Class<? extends Step> type, Tool tool) {
     byStep.put(type, tool);
-    all.add(tool);
+    if (!all.contains(tool)) {
+      all.add(tool);
+    }
   }
 
   /** Adds further tools for a kind of step; its entries are opened with the first. */

@@ -125,7 +125,10 @@ public record FromPlanes(
     return new Outcome(in.withCast(solid.mesh()), notes);
   }
 
-  private double within(Workpiece in) {
+  /**
+   * How far points of a flat part may lie from its plane, in base units; 0 for what is rough there.
+   */
+  double within(Workpiece in) {
     return within == null ? 0 : in.frame().toBaseLength(within.metres());
   }
 

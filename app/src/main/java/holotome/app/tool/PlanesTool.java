@@ -1,0 +1,356 @@
+package holotome.app.tool;
+
+import holotome.app.model.Problems;
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
+import holotome.core.attribute.Attribute;
+import holotome.core.frame.Frame;
+import holotome.core.log.History;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Part;
+import holotome.core.part.Workpiece;
+import holotome.core.proxy.FlatPreview;
+import holotome.core.proxy.FromPlanes;
+import holotome.core.step.Step;
+import holotome.core.task.Failure;
+import holotome.core.words.Language;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/**
+ * Makes a Proxy from planes: a click takes the flat part that lies there, or lets go of it again,
+ * and the edges of what they bound are drawn over the Scan.
+ */
+final class PlanesTool extends StepTool {
+  /** Larger scans are not tried out on every edit; what was clicked is seen all the same. */
+  private static final int LARGE = 2_000_000;
+
+  /** Presses that are dragged farther than this turn the view. */
+  private static final double CLICK = 4;
+
+  private final Draft<List<double[]>> places = new Draft<>(List.of(), p -> placed());
+  private final FlatPreview preview = new FlatPreview();
+  private final Label said = new Label();
+  private final Button find = new Button(AppWords.of("planes-tool.find"));
+  private final Button clear = new Button(AppWords.of("planes-tool.clear"));
+  private ViewPort view;
+  private double pressedX;
+  private double pressedY;
+
+  /** The triangles of each place's part, and of which scan they are. */
+  private List<BitSet> parts = List.of();
+
+  private BitSet marked;
+  private Workpiece of;
+  private double[] edges;
+  private Workpiece edgesOf;
+  private Workpiece bare;
+  private Workpiece bareOf;
+
+  PlanesTool(Session session) {
+    super(
+        session,
+        FromPlanes.class,
+        Stage.REDUCE,
+        true,
+        Map.of(),
+        (s, t) -> AppWords.of("planes-tool.make"),
+        w -> List.of(new Row("triangles", Language.format("%,d", w.scan().triangleCount()), "")));
+    triedUpTo(LARGE);
+    said.setWrapText(true);
+    said.getStyleClass().addAll("soft", "small");
+    find.setId("find-planes");
+    find.setOnAction(e -> find());
+    clear.setId("clear-planes");
+    clear.setOnAction(
+        e -> {
+          places.set(List.of());
+          placed();
+        });
+  }
+
+  @Override
+  public Node form() {
+    Node fields = super.form();
+    hide("places");
+    say();
+    return new VBox(10, fields, said, new HBox(8, find, clear));
+  }
+
+  @Override
+  public void begin(ViewPort port) {
+    view = port;
+    grow();
+  }
+
+  @Override
+  public void end(ViewPort port) {
+    super.end(port);
+    session.jobs().stopLooking(this);
+    preview.clear();
+    parts = List.of();
+    marked = null;
+    of = null;
+    edges = null;
+    edgesOf = null;
+    bare = null;
+    bareOf = null;
+    view = null;
+  }
+
+  /** The Scan, also where there is a Cast already: it is what is pointed at. */
+  @Override
+  public Workpiece shows() {
+    Workpiece w = session.current();
+    if (w == null || w.cast() == null) {
+      return null;
+    }
+    if (bareOf != w) {
+      bareOf = w;
+      bare = w.with(Part.CAST, null).with(Part.MAPS, null);
+    }
+    return bare;
+  }
+
+  @Override
+  protected void changed() {
+    grow();
+  }
+
+  @Override
+  public Step step() {
+    FromPlanes s = (FromPlanes) super.step();
+    if (places.now().isEmpty()) {
+      throw Failure.usage(AppWords.of("planes-tool.click"));
+    }
+    return s.with(flat());
+  }
+
+  private double[] flat() {
+    return places.now().stream().flatMapToDouble(Arrays::stream).toArray();
+  }
+
+  @Override
+  public void load(Step step) {
+    FromPlanes s = (FromPlanes) step;
+    super.load(s.with(null));
+    List<double[]> had = new ArrayList<>();
+    double[] all = s.places() == null ? new double[0] : s.places();
+    for (int i = 0; i < all.length; i += 3) {
+      had.add(Arrays.copyOfRange(all, i, i + 3));
+    }
+    places.begin(List.copyOf(had));
+  }
+
+  @Override
+  public Draft<?> draft() {
+    return places;
+  }
+
+  private void say() {
+    int n = places.now().size();
+    said.setText(
+        n == 0 ? AppWords.of("planes-tool.click") : AppWords.count("planes-tool.parts", n));
+    clear.setVisible(n > 0);
+  }
+
+  /** Once other places count. */
+  private void placed() {
+    say();
+    edited();
+    grow();
+    if (view != null) {
+      view.repaint();
+    }
+  }
+
+  // --- what is flat ------------------------------------------------------------------------------
+
+  private void grow() {
+    Workpiece w = session.current();
+    FromPlanes plain = plain();
+    if (w == null || view == null || plain == null || places.now().isEmpty()) {
+      session.jobs().stopLooking(this);
+      parts = List.of();
+      marked = null;
+      edges = null;
+      session.changed();
+      return;
+    }
+    FromPlanes s = plain.with(flat());
+    String what = AppWords.of("planes-tool.growing");
+    session
+        .jobs()
+        .look(
+            this,
+            what,
+            work -> preview.parts(w, s, work),
+            found -> {
+              parts = found;
+              of = w;
+              marked = new BitSet();
+              found.forEach(marked::or);
+              session.changed();
+            },
+            f -> Problems.note(what, f));
+  }
+
+  private void find() {
+    Workpiece w = session.current();
+    FromPlanes plain = plain();
+    if (w == null || plain == null) {
+      return;
+    }
+    session
+        .jobs()
+        .look(
+            this,
+            AppWords.of("planes-tool.finding"),
+            work -> preview.found(w, plain, work),
+            found -> {
+              if (found.isEmpty()) {
+                said.setText(AppWords.of("planes-tool.none"));
+                return;
+              }
+              places.set(List.copyOf(found));
+              placed();
+            },
+            f -> Problems.note(AppWords.of("planes-tool.finding"), f));
+  }
+
+  /** The step without places; null while a field is wrong, which the Sheet says. */
+  private FromPlanes plain() {
+    try {
+      return ((FromPlanes) super.step()).with(null);
+    } catch (Failure f) {
+      return null;
+    }
+  }
+
+  @Override
+  public BitSet marked() {
+    return of != null && of == session.current() ? marked : null;
+  }
+
+  // --- what they bound ---------------------------------------------------------------------------
+
+  @Override
+  public void tried(History trial) {
+    super.tried(trial);
+    edgesOf = session.current();
+    edges = edges(trial.current());
+    session.changed();
+  }
+
+  @Override
+  public double[] surfaceLines() {
+    return edgesOf != null && edgesOf == session.current() && !places.now().isEmpty()
+        ? edges
+        : null;
+  }
+
+  /** The edges between faces, both ends of each, in working space. */
+  private static double[] edges(Workpiece made) {
+    Mesh m = made.cast();
+    Attribute face = m.attributes().named(Attribute.FACE);
+    int[] of = face.ints();
+    int[] tri = m.triangles();
+    Map<Long, Integer> beyond = new HashMap<>();
+    for (int c = 0; c < tri.length; c++) {
+      int to = tri[c % 3 == 2 ? c - 2 : c + 1];
+      beyond.put((long) tri[c] << 32 | to, of[c / 3]);
+    }
+    List<double[]> out = new ArrayList<>();
+    for (int c = 0; c < tri.length; c++) {
+      int to = tri[c % 3 == 2 ? c - 2 : c + 1];
+      Integer other = beyond.get((long) to << 32 | tri[c]);
+      if (other == null || tri[c] < to && other != of[c / 3]) {
+        for (int v : new int[] {tri[c], to}) {
+          double x = m.xyz()[3 * v];
+          out.add(made.frame().toWork().apply(x, m.xyz()[3 * v + 1], m.xyz()[3 * v + 2]));
+        }
+      }
+    }
+    return out.stream().flatMapToDouble(Arrays::stream).toArray();
+  }
+
+  // --- places ------------------------------------------------------------------------------------
+
+  @Override
+  public boolean takesClicks() {
+    return true;
+  }
+
+  @Override
+  public void pressed(ViewPort on, MouseEvent e) {
+    pressedX = e.getX();
+    pressedY = e.getY();
+  }
+
+  @Override
+  public void released(ViewPort on, MouseEvent e) {
+    Workpiece w = session.current();
+    boolean isClick = Math.hypot(e.getX() - pressedX, e.getY() - pressedY) <= CLICK;
+    if (w == null || e.getButton() != MouseButton.PRIMARY || !isClick) {
+      return;
+    }
+    on.pickTriangle(e.getX(), e.getY(), (t, p) -> clicked(w, t, p));
+  }
+
+  private void clicked(Workpiece w, int triangle, double[] point) {
+    if (point == null || w != session.current() || view == null) {
+      return;
+    }
+    List<double[]> next = new ArrayList<>(places.now());
+    int had = partOf(triangle);
+    if (had >= 0 && had < next.size()) {
+      next.remove(had);
+    } else {
+      Frame f = w.frame();
+      next.add(f.toFile().apply(f.toBase(point)));
+    }
+    places.set(List.copyOf(next));
+    placed();
+  }
+
+  /** The place whose part a triangle is of; -1 for none. */
+  private int partOf(int triangle) {
+    if (of != session.current() || triangle < 0) {
+      return -1;
+    }
+    for (int i = 0; i < parts.size(); i++) {
+      if (parts.get(i).get(triangle)) {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  @Override
+  public void draw(ViewPort on, GraphicsContext g) {
+    super.draw(on, g);
+    Workpiece w = session.current();
+    if (w == null) {
+      return;
+    }
+    for (double[] p : places.now()) {
+      double[] at = on.project(w.frame().toWork().apply(w.frame().toFile().inverse().apply(p)));
+      if (at != null) {
+        Marks.dot(g, at);
+      }
+    }
+  }
+}
