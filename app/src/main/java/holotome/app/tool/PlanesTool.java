@@ -115,7 +115,7 @@ final class PlanesTool extends StepTool {
   @Override
   public Workpiece shows() {
     Workpiece w = session.current();
-    if (w == null || w.cast() == null) {
+    if (w == null || w.cast() == null || isDone()) {
       return null;
     }
     if (bareOf != w) {
@@ -123,6 +123,16 @@ final class PlanesTool extends StepTool {
       bare = w.with(Part.CAST, null).with(Part.MAPS, null);
     }
     return bare;
+  }
+
+  /** Whether the last entry is what the Sheet says: then what came of it is seen. */
+  private boolean isDone() {
+    try {
+      List<History.Line> lines = session.history().lines();
+      return !lines.isEmpty() && step().equals(lines.getLast().entry().step());
+    } catch (Failure f) {
+      return false;
+    }
   }
 
   @Override
@@ -343,7 +353,7 @@ final class PlanesTool extends StepTool {
   public void draw(ViewPort on, GraphicsContext g) {
     super.draw(on, g);
     Workpiece w = session.current();
-    if (w == null) {
+    if (w == null || isDone()) {
       return;
     }
     for (double[] p : places.now()) {

@@ -41,6 +41,23 @@ final class GivenSteps {
   private static final Map<String, Object> SWATCH =
       Map.of(
           "do", "swatch.lay", "point", List.of(0.8, 0.9, 0), "width", "80 cm", "height", "60 cm");
+
+  /** A place on four sides of what floats about, in the file's coordinates. */
+  private static final List<Double> CRATE =
+      List.of(
+          4e5 + 1,
+          5e6 + 1,
+          101.25,
+          4e5 + 1,
+          5e6 + 0.95,
+          101.2,
+          4e5 + 0.95,
+          5e6 + 1,
+          101.2,
+          4e5 + 1.05,
+          5e6 + 1,
+          101.2);
+
   private static final Map<String, Object> SQUARES =
       Map.of("do", "unwrap.pack", "size", 128, "squares", 2, "alone", List.of(0, 0, 0.5));
   private static final Map<String, Object> TOUCHES =
@@ -331,7 +348,7 @@ final class GivenSteps {
         given(
             Map.of("do", "reduce.quads", "quads", 200, "symmetric", "left", "sizes", "curvature")),
         given(Map.of("do", "reduce.levels", "percent", 50, "count", 2)),
-        given(Map.of("do", "proxy.planes", "within", "15 cm", "square", 10)),
+        given(Map.of("do", "proxy.planes", "places", CRATE, "within", "5 mm")),
         given(SWATCH),
         given(
             Map.of("do", "swatch.settle", "reach", "15 cm", "tolerance", "2 mm"), List.of(SWATCH)),
