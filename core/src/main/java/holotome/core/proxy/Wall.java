@@ -4,16 +4,16 @@ import holotome.core.geometry.Vec;
 import java.util.List;
 
 /**
- * A plane that may bound the Proxy: all places x with normal · x = offset.
+ * A plane that may bound the Proxy: all places whose product with its normal is its offset.
  *
  * @param normal unit, to the outside
  * @param parts the flat parts that lie in it; none where nothing was seen and it only closes
  */
 record Wall(double[] normal, double offset, List<FlatPart> parts) {
 
-  /** How far a place lies over it. */
-  double over(double x, double y, double z) {
-    return normal[0] * x + normal[1] * y + normal[2] * z - offset;
+  /** How far a place, by its three coordinates, lies over it. */
+  double over(double a, double b, double c) {
+    return a * normal[0] + b * normal[1] + c * normal[2] - offset;
   }
 
   boolean isSeen() {
