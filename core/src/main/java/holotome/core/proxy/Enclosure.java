@@ -2,6 +2,7 @@ package holotome.core.proxy;
 
 import holotome.core.geometry.Vec;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -26,8 +27,8 @@ final class Enclosure {
     this.scan = scan;
     this.walls = walls;
     axes = axes(walls, upright, Math.max(angle, Math.toRadians(1)));
-    java.util.Arrays.fill(low, Double.POSITIVE_INFINITY);
-    java.util.Arrays.fill(high, Double.NEGATIVE_INFINITY);
+    Arrays.fill(low, Double.POSITIVE_INFINITY);
+    Arrays.fill(high, Double.NEGATIVE_INFINITY);
     double[] p = new double[9];
     for (Wall w : walls) {
       for (FlatPart part : w.parts()) {

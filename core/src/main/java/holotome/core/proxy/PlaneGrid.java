@@ -5,7 +5,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 
 /**
- * A plane in square cells, as far as the unit ball about nought reaches, and which of them
+ * A plane in square cells, as far as a scan whose diagonal is 1 reaches, and which of them
  * triangles of the Scan cover. 128 KB at most.
  */
 final class PlaneGrid {

@@ -2,6 +2,7 @@ package holotome.core.proxy;
 
 import holotome.core.geometry.Vec;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.List;
 
@@ -145,7 +146,7 @@ final class Squaring {
   /** Whether most of a part lies in the wall already: the same was pointed at twice. */
   private static boolean isMostly(Wall w, FlatPart p) {
     for (FlatPart o : w.parts()) {
-      java.util.BitSet both = (java.util.BitSet) o.triangles().clone();
+      BitSet both = (BitSet) o.triangles().clone();
       both.and(p.triangles());
       if (2 * both.cardinality()
           > Math.min(o.triangles().cardinality(), p.triangles().cardinality())) {
