@@ -26,6 +26,9 @@ class StepsInTheWindowTest {
           "datum.unit",
           "intake.cast",
           "proxy.planes",
+          "proxy.block",
+          "proxy.edit",
+          "proxy.settle",
           "swatch.lay",
           "swatch.settle",
           "swatch.tile");

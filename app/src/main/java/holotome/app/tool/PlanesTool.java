@@ -4,11 +4,8 @@ import holotome.app.model.Problems;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
-import holotome.core.attribute.Attribute;
 import holotome.core.frame.Frame;
 import holotome.core.log.History;
-import holotome.core.mesh.Mesh;
-import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.proxy.FlatPreview;
 import holotome.core.proxy.FromPlanes;
@@ -18,7 +15,6 @@ import holotome.core.words.Language;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import javafx.scene.Node;
@@ -43,6 +39,7 @@ final class PlanesTool extends StepTool {
 
   private final Draft<List<double[]>> places = new Draft<>(List.of(), p -> placed());
   private final FlatPreview preview = new FlatPreview();
+  private final OverScan over;
   private final Label said = new Label();
   private final Button find = new Button(AppWords.of("planes-tool.find"));
   private final Button clear = new Button(AppWords.of("planes-tool.clear"));
@@ -55,10 +52,6 @@ final class PlanesTool extends StepTool {
 
   private BitSet marked;
   private Workpiece of;
-  private double[] edges;
-  private Workpiece edgesOf;
-  private Workpiece bare;
-  private Workpiece bareOf;
 
   PlanesTool(Session session) {
     super(
@@ -69,6 +62,7 @@ final class PlanesTool extends StepTool {
         Map.of(),
         (s, t) -> AppWords.of("planes-tool.make"),
         w -> List.of(new Row("triangles", Language.format("%,d", w.scan().triangleCount()), "")));
+    over = new OverScan(session);
     triedUpTo(LARGE);
     said.setWrapText(true);
     said.getStyleClass().addAll("soft", "small");
@@ -104,35 +98,14 @@ final class PlanesTool extends StepTool {
     parts = List.of();
     marked = null;
     of = null;
-    edges = null;
-    edgesOf = null;
-    bare = null;
-    bareOf = null;
+    over.end();
     view = null;
   }
 
   /** The Scan, also where there is a Cast already: it is what is pointed at. */
   @Override
   public Workpiece shows() {
-    Workpiece w = session.current();
-    if (w == null || w.cast() == null || isDone()) {
-      return null;
-    }
-    if (bareOf != w) {
-      bareOf = w;
-      bare = w.with(Part.CAST, null).with(Part.MAPS, null);
-    }
-    return bare;
-  }
-
-  /** Whether the last entry is what the Sheet says: then what came of it is seen. */
-  private boolean isDone() {
-    try {
-      List<History.Line> lines = session.history().lines();
-      return !lines.isEmpty() && step().equals(lines.getLast().entry().step());
-    } catch (Failure f) {
-      return false;
-    }
+    return over.shows(this::step);
   }
 
   @Override
@@ -196,7 +169,7 @@ final class PlanesTool extends StepTool {
       session.jobs().stopLooking(this);
       parts = List.of();
       marked = null;
-      edges = null;
+      over.forget();
       session.changed();
       return;
     }
@@ -260,41 +233,12 @@ final class PlanesTool extends StepTool {
   @Override
   public void tried(History trial) {
     super.tried(trial);
-    edgesOf = session.current();
-    edges = edges(trial.current());
-    session.changed();
+    over.tried(trial);
   }
 
   @Override
   public double[] surfaceLines() {
-    return edgesOf != null && edgesOf == session.current() && !places.now().isEmpty()
-        ? edges
-        : null;
-  }
-
-  /** The edges between faces, both ends of each, in working space. */
-  private static double[] edges(Workpiece made) {
-    Mesh m = made.cast();
-    Attribute face = m.attributes().named(Attribute.FACE);
-    int[] of = face.ints();
-    int[] tri = m.triangles();
-    Map<Long, Integer> beyond = new HashMap<>();
-    for (int c = 0; c < tri.length; c++) {
-      int to = tri[c % 3 == 2 ? c - 2 : c + 1];
-      beyond.put((long) tri[c] << 32 | to, of[c / 3]);
-    }
-    List<double[]> out = new ArrayList<>();
-    for (int c = 0; c < tri.length; c++) {
-      int to = tri[c % 3 == 2 ? c - 2 : c + 1];
-      Integer other = beyond.get((long) to << 32 | tri[c]);
-      if (other == null || tri[c] < to && other != of[c / 3]) {
-        for (int v : new int[] {tri[c], to}) {
-          double x = m.xyz()[3 * v];
-          out.add(made.frame().toWork().apply(x, m.xyz()[3 * v + 1], m.xyz()[3 * v + 2]));
-        }
-      }
-    }
-    return out.stream().flatMapToDouble(Arrays::stream).toArray();
+    return places.now().isEmpty() ? null : over.lines();
   }
 
   // --- places ------------------------------------------------------------------------------------
@@ -353,7 +297,7 @@ final class PlanesTool extends StepTool {
   public void draw(ViewPort on, GraphicsContext g) {
     super.draw(on, g);
     Workpiece w = session.current();
-    if (w == null || isDone()) {
+    if (w == null || over.isDone(this::step)) {
       return;
     }
     for (double[] p : places.now()) {

@@ -9,6 +9,8 @@ import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.proxy.FromPlanes;
+import holotome.core.proxy.MakeBlock;
+import holotome.core.proxy.SettleProxy;
 import holotome.core.reduce.Decimate;
 import holotome.core.reduce.GiveImportance;
 import holotome.core.reduce.MakeFacets;
@@ -64,12 +66,20 @@ final class ReduceTools {
         (w, s) -> after(w.scan(), s instanceof Resurface r ? r.expected(w) : null));
     all.put(OpenCast.class, new OutsideCastTool(session));
     all.put(GiveImportance.class, new ImportanceTool(session));
-    Map<Class<? extends Step>, StepTool> swatch = new LinkedHashMap<>();
+    Map<Class<? extends Step>, Tool> swatch = new LinkedHashMap<>();
     swatch.put(LaySwatch.class, new SwatchTool(session));
     swatch.put(SettleSwatch.class, settle());
-    KindTool tool = new KindTool(session, "swatch", Stage.REDUCE, swatch);
-    swatch.keySet().forEach(type -> all.put(type, tool));
-    all.put(FromPlanes.class, new PlanesTool(session));
+    addKinds("swatch", swatch);
+    Map<Class<? extends Step>, Tool> proxy = new LinkedHashMap<>();
+    proxy.put(FromPlanes.class, new PlanesTool(session));
+    proxy.put(MakeBlock.class, new BlockTool(session));
+    proxy.put(SettleProxy.class, new SettleTool(session));
+    addKinds("proxy", proxy);
+  }
+
+  private void addKinds(String id, Map<Class<? extends Step>, Tool> kinds) {
+    KindTool tool = new KindTool(session, id, Stage.REDUCE, kinds);
+    kinds.keySet().forEach(type -> all.put(type, tool));
   }
 
   private StepTool settle() {

@@ -169,7 +169,7 @@ public final class Tools {
 
   /** Tidying, and what mends one sort of fault each, are one tool with a choice. */
   private void addTidying(Session session) {
-    Map<Class<? extends Step>, StepTool> kinds = new LinkedHashMap<>();
+    Map<Class<? extends Step>, Tool> kinds = new LinkedHashMap<>();
     for (Class<? extends Step> type :
         List.of(
             Tidy.class,
@@ -193,7 +193,7 @@ public final class Tools {
   }
 
   private void addPulling(Session session) {
-    Map<Class<? extends Step>, StepTool> kinds = new LinkedHashMap<>();
+    Map<Class<? extends Step>, Tool> kinds = new LinkedHashMap<>();
     kinds.put(PullSurface.class, new PullTool(session));
     kinds.put(
         EaseOverhang.class,
@@ -206,7 +206,7 @@ public final class Tools {
     addKinds(session, "pull", kinds);
   }
 
-  private void addKinds(Session session, String id, Map<Class<? extends Step>, StepTool> kinds) {
+  private void addKinds(Session session, String id, Map<Class<? extends Step>, Tool> kinds) {
     KindTool tool = new KindTool(session, id, Stage.MEND, kinds);
     all.add(tool);
     kinds.keySet().forEach(type -> byStep.put(type, tool));

@@ -7,6 +7,7 @@ import holotome.core.geometry.Similarity;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
+import holotome.core.polygon.FaceRings;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -33,7 +34,7 @@ public final class MeshWriter {
 
   /** How many faces with more than three corners OBJ and PLY files of a mesh have. */
   public static int polygons(Mesh mesh) {
-    Faces faces = Faces.of(mesh);
+    FaceRings faces = FaceRings.of(mesh);
     return faces == null ? 0 : faces.polygons();
   }
 
@@ -82,7 +83,7 @@ public final class MeshWriter {
     if (colours != null) {
       h.append("property uchar red\nproperty uchar green\nproperty uchar blue\n");
     }
-    Faces faces = Faces.of(mesh);
+    FaceRings faces = FaceRings.of(mesh);
     int count = faces == null ? mesh.triangleCount() : faces.count();
     h.append("element face ").append(count).append('\n');
     // A byte counts no more than 255 corners.
@@ -242,7 +243,7 @@ public final class MeshWriter {
       }
     }
     int[] normal = normals(out, mesh, p);
-    Faces faces = Faces.of(mesh);
+    FaceRings faces = FaceRings.of(mesh);
     int[] tri = mesh.triangles();
     int current = -1;
     int count = faces == null ? mesh.triangleCount() : faces.count();

@@ -84,7 +84,7 @@ final class ObjModelled {
     }
     Attribute normals = normals(file, mesh, chunks);
     normals = normals != null ? normals : smoothed(mesh, faceOf, chunks);
-    return Faces.cut(normals == null ? mesh : mesh.with(normals), faceOf);
+    return FaceCut.cut(normals == null ? mesh : mesh.with(normals), faceOf);
   }
 
   /** As the file gives them; null where it does not for all corners. */

@@ -76,7 +76,7 @@ final class OffReader {
       }
       Mesh mesh = new Mesh(xyz, tri.toArray(), colours);
       return Offset.settle(
-          isModelled ? Faces.cut(mesh, faceOf.toArray()) : mesh, offset, "OFF", List.of());
+          isModelled ? FaceCut.cut(mesh, faceOf.toArray()) : mesh, offset, "OFF", List.of());
     }
   }
 

@@ -84,7 +84,7 @@ final class PlyReader {
     // Files of triangles alone are read without looking at single faces.
     boolean hasFaces = faceOf != null && faceOf.n == mesh.triangleCount();
     return Offset.settle(
-        hasFaces ? Faces.cut(mesh, faceOf.toArray()) : mesh, offset, format, List.of());
+        hasFaces ? FaceCut.cut(mesh, faceOf.toArray()) : mesh, offset, format, List.of());
   }
 
   /** Holds the counts against the size of the file before any memory is taken. */

@@ -34,7 +34,10 @@ import holotome.core.mend.TakeSpikes;
 import holotome.core.mend.Tidy;
 import holotome.core.mend.TurnOver;
 import holotome.core.mend.WeldPoints;
+import holotome.core.proxy.EditProxy;
 import holotome.core.proxy.FromPlanes;
+import holotome.core.proxy.MakeBlock;
+import holotome.core.proxy.SettleProxy;
 import holotome.core.reduce.Decimate;
 import holotome.core.reduce.GiveImportance;
 import holotome.core.reduce.MakeFacets;
@@ -118,6 +121,9 @@ public final class Catalogue {
               MakeQuads.class,
               MakeLevels.class,
               FromPlanes.class,
+              MakeBlock.class,
+              EditProxy.class,
+              SettleProxy.class,
               LaySwatch.class,
               SettleSwatch.class,
               TileSwatch.class,

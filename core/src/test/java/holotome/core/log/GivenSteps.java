@@ -58,6 +58,9 @@ final class GivenSteps {
           5e6 + 1,
           101.2);
 
+  private static final List<Double> FOOT =
+      List.of(4e5, 5e6, 100.5, 4e5 + 0.5, 5e6, 100.5, 4e5, 5e6 + 0.5, 100.5);
+
   private static final Map<String, Object> SQUARES =
       Map.of("do", "unwrap.pack", "size", 128, "squares", 2, "alone", List.of(0, 0, 0.5));
   private static final Map<String, Object> TOUCHES =
@@ -349,6 +352,28 @@ final class GivenSteps {
             Map.of("do", "reduce.quads", "quads", 200, "symmetric", "left", "sizes", "curvature")),
         given(Map.of("do", "reduce.levels", "percent", 50, "count", 2)),
         given(Map.of("do", "proxy.planes", "places", CRATE, "within", "5 mm")),
+        given(
+            Map.of(
+                "do",
+                "proxy.block",
+                "form",
+                "prism",
+                "outline",
+                FOOT,
+                "height",
+                "40 cm",
+                "where",
+                "beside"),
+            List.of(CAST)),
+        given(Map.of("do", "proxy.settle", "along", "nearest", "divide", 1), List.of(CAST)),
+        given(
+            Map.of(
+                "do",
+                "proxy.edit",
+                "edits",
+                List.of(
+                    Map.of("how", "cut", "at", List.of(4e5, 5e6, 100.9), "by", List.of(0, 0, 1)))),
+            List.of(CAST)),
         given(SWATCH),
         given(
             Map.of("do", "swatch.settle", "reach", "15 cm", "tolerance", "2 mm"), List.of(SWATCH)),

@@ -1,18 +1,13 @@
-package holotome.core.io;
+package holotome.core.polygon;
 
 import holotome.core.array.Grouping;
 import holotome.core.array.LongIndex;
 import holotome.core.attribute.Attribute;
 import holotome.core.attribute.Attribute.Domain;
 import holotome.core.attribute.Attribute.Kind;
-import holotome.core.attribute.Attributes;
-import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
-import holotome.core.polygon.Triangulated;
 import holotome.core.task.Work;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
 
 /**
  * The faces, with three corners or more, that the triangles of a mesh are parts of: triangles with
@@ -22,21 +17,18 @@ import java.util.List;
  * @param start where the corners of each face begin, and at the end how many there are
  * @param corners of the mesh (three times the triangle, and which of its corners), in turn
  */
-record Faces(int[] start, int[] corners) {
-  /** Faces of more corners are left as the fans they came in. */
-  private static final int LARGEST = 1 << 12;
-
-  int count() {
+public record FaceRings(int[] start, int[] corners) {
+  public int count() {
     return start.length - 1;
   }
 
   /** A corner's triangle: the face's material is that of its first. */
-  int triangle(int face) {
+  public int triangle(int face) {
     return corners[start[face]] / 3;
   }
 
   /** Corners of the face that has most. */
-  int most() {
+  public int most() {
     int most = 0;
     for (int f = 0; f < count(); f++) {
       most = Math.max(most, start[f + 1] - start[f]);
@@ -45,7 +37,7 @@ record Faces(int[] start, int[] corners) {
   }
 
   /** How many have more than three corners. */
-  int polygons() {
+  public int polygons() {
     int n = 0;
     for (int f = 0; f < count(); f++) {
       n += start[f + 1] - start[f] > 3 ? 1 : 0;
@@ -54,7 +46,7 @@ record Faces(int[] start, int[] corners) {
   }
 
   /** Null for a mesh whose triangles are not known to be parts of anything. */
-  static Faces of(Mesh mesh) {
+  public static FaceRings of(Mesh mesh) {
     Attribute face = mesh.attributes().named(Attribute.FACE);
     if (face == null || face.kind() != Kind.LABEL || face.domain() != Domain.TRIANGLE) {
       return null;
@@ -66,20 +58,22 @@ record Faces(int[] start, int[] corners) {
       of[t] = numbers.add(face.ints()[t]);
     }
     Grouping by = Grouping.of(of, numbers.size(), Work.unwatched());
-    Ints start = new Ints(n);
-    Ints corners = new Ints(3 * n);
+    int[] start = new int[n + 1];
+    int[] corners = new int[3 * n];
+    int faces = 0;
+    int filled = 0;
     for (int f = 0; f < numbers.size(); f++) {
       int[] parts = Arrays.copyOfRange(by.order(), by.start()[f], by.start()[f + 1]);
       int[] ring = ring(mesh, parts);
       for (int i = 0; i < (ring == null ? parts.length : 1); i++) {
-        start.add(corners.n);
+        start[faces++] = filled;
         for (int c : ring != null ? ring : triangleCorners(parts[i])) {
-          corners.add(c);
+          corners[filled++] = c;
         }
       }
     }
-    start.add(corners.n);
-    return new Faces(start.toArray(), corners.toArray());
+    start[faces] = filled;
+    return new FaceRings(Arrays.copyOf(start, faces + 1), Arrays.copyOf(corners, filled));
   }
 
   private static int[] triangleCorners(int t) {
@@ -154,65 +148,5 @@ record Faces(int[] start, int[] corners) {
       }
     }
     return true;
-  }
-
-  /**
-   * A mesh that was read with its faces as fans, cut better: along the shorter diagonal, or by
-   * ears.
-   *
-   * @param faceOf the face of each triangle; those of one face stand one after the other
-   */
-  static Mesh cut(Mesh fans, int[] faceOf) {
-    int n = fans.triangleCount();
-    int[] from = new int[3 * n];
-    boolean any = false;
-    for (int t = 0, end; t < n; t = end) {
-      end = t + 1;
-      while (end < n && faceOf[end] == faceOf[t]) {
-        end++;
-      }
-      for (int c = 3 * t; c < 3 * end; c++) {
-        from[c] = c;
-      }
-      if (end - t > 1) {
-        any = true;
-        cut(fans, t, end, from);
-      }
-    }
-    if (!any) {
-      return fans;
-    }
-    List<Attribute> all = new ArrayList<>();
-    for (Attribute a : fans.attributes()) {
-      all.add(a.domain() == Domain.CORNER ? a.indexed(picked(a.index(), from)) : a);
-    }
-    all.add(Attribute.of(Attribute.FACE, Kind.LABEL, Domain.TRIANGLE, faceOf, null));
-    Attributes carried = Attributes.of(all.toArray(Attribute[]::new));
-    return new Mesh(fans.xyz(), picked(fans.triangles(), from), carried, fans.materials());
-  }
-
-  private static void cut(Mesh fans, int t, int end, int[] from) {
-    int corners = end - t + 2;
-    if (corners > LARGEST) {
-      return;
-    }
-    int[] ring = new int[corners];
-    double[][] at = new double[corners][];
-    for (int i = 0; i < corners; i++) {
-      ring[i] = i < 2 ? 3 * t + i : 3 * (t + i - 2) + 2;
-      at[i] = Vec.at(fans.xyz(), fans.triangles()[ring[i]]);
-    }
-    int[] cut = Triangulated.triangles(at);
-    for (int i = 0; i < cut.length; i++) {
-      from[3 * t + i] = ring[cut[i]];
-    }
-  }
-
-  private static int[] picked(int[] a, int[] from) {
-    int[] out = new int[from.length];
-    for (int i = 0; i < out.length; i++) {
-      out[i] = a[from[i]];
-    }
-    return out;
   }
 }
