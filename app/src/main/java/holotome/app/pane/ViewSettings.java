@@ -65,9 +65,11 @@ public final class ViewSettings {
     if (tool == null || !tool.showsCage()) {
       cage.rest();
       double[] lines = tool == null ? null : tool.surfaceLines();
-      return lines == null
-          ? List.of()
-          : List.of(new LineLayer(lines, TOOL_LINES, LINE_WIDTH, Layer.Hidden.LEFT_OUT));
+      if (lines == null) {
+        return List.of();
+      }
+      Layer.Hidden behind = tool.areLinesSeenThrough() ? Layer.Hidden.FAINT : Layer.Hidden.LEFT_OUT;
+      return List.of(new LineLayer(lines, TOOL_LINES, LINE_WIDTH, behind));
     }
     return cage.layers(w);
   }

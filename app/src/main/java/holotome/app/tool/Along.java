@@ -60,7 +60,13 @@ final class Along {
     return Vec.mul(axis, far);
   }
 
-  private double[] axis(double[] normal) {
+  /** Whether it is one of the axes. */
+  boolean isAxis() {
+    return box.getSelectionModel().getSelectedIndex() > 1;
+  }
+
+  /** The direction that it is, unit; null for the picture's, and for a normal that is not known. */
+  double[] axis(double[] normal) {
     int chosen = box.getSelectionModel().getSelectedIndex();
     if (chosen == 1 && normal != null) {
       return normal;

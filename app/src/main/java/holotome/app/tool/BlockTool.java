@@ -155,6 +155,11 @@ final class BlockTool extends RegionTool {
   }
 
   @Override
+  public boolean areLinesSeenThrough() {
+    return true;
+  }
+
+  @Override
   public double[] surfaceLines() {
     return over.lines();
   }

@@ -215,6 +215,11 @@ final class KindTool extends Tool {
   }
 
   @Override
+  public boolean areLinesSeenThrough() {
+    return now.areLinesSeenThrough();
+  }
+
+  @Override
   public double[] surfaceLines() {
     return now.surfaceLines();
   }

@@ -237,6 +237,11 @@ final class PlanesTool extends StepTool {
   }
 
   @Override
+  public boolean areLinesSeenThrough() {
+    return true;
+  }
+
+  @Override
   public double[] surfaceLines() {
     return places.now().isEmpty() ? null : over.lines();
   }

@@ -8,6 +8,7 @@ import holotome.core.log.History;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
+import holotome.core.proxy.EditProxy;
 import holotome.core.proxy.FromPlanes;
 import holotome.core.proxy.MakeBlock;
 import holotome.core.proxy.SettleProxy;
@@ -73,6 +74,7 @@ final class ReduceTools {
     Map<Class<? extends Step>, Tool> proxy = new LinkedHashMap<>();
     proxy.put(FromPlanes.class, new PlanesTool(session));
     proxy.put(MakeBlock.class, new BlockTool(session));
+    proxy.put(EditProxy.class, new ProxyEditTool(session));
     proxy.put(SettleProxy.class, new SettleTool(session));
     addKinds("proxy", proxy);
   }

@@ -84,6 +84,11 @@ public abstract class Tool {
     return null;
   }
 
+  /** Whether such lines are seen faintly where something lies in front of them. */
+  public boolean areLinesSeenThrough() {
+    return false;
+  }
+
   /** What is still to be done before there is a step, in plain words; null for nothing. */
   public String missing() {
     return null;

@@ -29,8 +29,18 @@ public final class EditedProxy {
   private final Similarity toBase;
   private FaceLists now;
 
+  /**
+   * Begins.
+   *
+   * @throws Failure where it is no manifold surface; points in which several fans meet are parted
+   */
   public EditedProxy(FaceLists of, Frame frame) {
-    now = of;
+    now = of.parted();
+    try {
+      now.polygons();
+    } catch (Failure f) {
+      throw Failure.cannot(CoreWords.of("proxy-edit.not-manifold"));
+    }
     toBase = frame.toFile().inverse();
   }
 

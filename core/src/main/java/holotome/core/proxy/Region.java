@@ -18,6 +18,9 @@ final class Region {
   /** So many of the outermost places are strays. */
   private static final double STRAY = 0.002;
 
+  /** A side beyond which a larger share of the region lies is none. */
+  private static final double BEYOND = 0.15;
+
   private final LocalScan scan;
   private final int[] some;
 
@@ -87,7 +90,12 @@ final class Region {
       return new Side(end(outwards), 0, 0);
     }
     Middle m = Middle.of(part.along(outwards));
-    return new Side(m.at(), m.rms(), part.count());
+    double reach = m.at() + Math.max(3 * m.rms(), 1e-3);
+    long beyond = Arrays.stream(along(outwards)).filter(x -> x > reach).count();
+    // What lies that far within, as eaves that face down, is no side of the whole.
+    return beyond > BEYOND * count()
+        ? new Side(end(outwards), 0, 0)
+        : new Side(m.at(), m.rms(), part.count());
   }
 
   double[] mean() {

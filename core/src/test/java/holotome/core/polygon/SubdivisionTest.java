@@ -1,12 +1,15 @@
 package holotome.core.polygon;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import holotome.core.Naive;
 import holotome.core.Shapes;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
+import holotome.core.task.Failure;
+import java.util.Arrays;
 import org.junit.jupiter.api.Test;
 
 /** Faces parted into quads, against the rules of Catmull and Clark (1978) worked out by hand. */
@@ -37,8 +40,8 @@ class SubdivisionTest {
     // An edge: the mean of two ends (1, 1, ±1) and two faces (1, 0, 0), (0, 1, 0).
     for (int v = 8; v < 20; v++) {
       double[] p = r.at(v);
-      java.util.Arrays.setAll(p, k -> Math.abs(p[k]));
-      java.util.Arrays.sort(p);
+      Arrays.setAll(p, k -> Math.abs(p[k]));
+      Arrays.sort(p);
       assertThat(p[0]).isZero();
       assertThat(p[1]).isCloseTo(0.75, within(1e-12));
       assertThat(p[2]).isCloseTo(0.75, within(1e-12));
@@ -77,6 +80,29 @@ class SubdivisionTest {
     FaceLists parted = Subdivision.of(mess, true);
     assertThat(parted.faces().length).isEqualTo(Subdivision.quads(mess));
     assertThat(parted.xyz()).doesNotContain(Double.NaN);
+  }
+
+  @Test
+  void fansThatMeetInAPointAreParted() {
+    // Two cubes that share one corner: eight and eight corners, less none.
+    double[] xyz = Arrays.copyOf(cube().xyz(), 48);
+    for (int i = 0; i < 24; i++) {
+      xyz[24 + i] = cube().xyz()[i] + 2;
+    }
+    int[][] both = Arrays.copyOf(cube().faces(), 12);
+    for (int f = 0; f < 6; f++) {
+      // The second one's first corner is the first one's last.
+      both[6 + f] = Arrays.stream(cube().faces()[f]).map(v -> v == 0 ? 7 : v + 8).toArray();
+    }
+    FaceLists pinched = new FaceLists(xyz, both).used();
+    assertThat(pinched.vertexCount()).isEqualTo(15);
+    assertThatThrownBy(pinched::polygons).isInstanceOf(Failure.class);
+    FaceLists parted = pinched.parted();
+    assertThat(parted.vertexCount()).isEqualTo(16);
+    assertThat(parted.polygons().faceCount()).isEqualTo(12);
+    assertThat(Measures.volume(parted.mesh())).isCloseTo(16, within(1e-6));
+    // What is whole stays as it is.
+    assertThat(cube().parted().faces()).isDeepEqualTo(cube().faces());
   }
 
   @Test

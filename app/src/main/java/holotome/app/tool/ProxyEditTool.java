@@ -1,0 +1,466 @@
+package holotome.app.tool;
+
+import holotome.app.model.EditingProxy;
+import holotome.app.model.Session;
+import holotome.app.model.Stage;
+import holotome.app.words.AppWords;
+import holotome.core.frame.Frame;
+import holotome.core.geometry.Vec;
+import holotome.core.log.History;
+import holotome.core.part.Part;
+import holotome.core.part.Workpiece;
+import holotome.core.polygon.FaceLists;
+import holotome.core.proxy.EditProxy;
+import holotome.core.proxy.MakeBlock;
+import holotome.core.proxy.ProxyEdit;
+import holotome.core.proxy.ProxyEdit.How;
+import holotome.core.unit.Length;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.DoubleStream;
+import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+
+/**
+ * Edits the Cast's polygons by hand: a click chooses a point, an edge or a face, a drag moves what
+ * is chosen, the buttons do the rest. Every edit is made at once; those of a sitting are one entry.
+ * The Scan or the Cast is seen, with the Cast's edges over it.
+ */
+final class ProxyEditTool extends HandTool {
+  /** Pixels before a press is a drag. */
+  private static final double STILL = 3;
+
+  private final EditingProxy hand;
+  private final ProxyEditForm form;
+  private List<Feature> chosen = List.of();
+  private Feature hovered;
+  private PolygonPicking picking;
+  private FaceLists pickingOf;
+
+  /** The Log for which things were chosen, and what is chosen once it has changed. */
+  private History chosenFor;
+
+  private List<Feature> chosenThen = List.of();
+  private double[] held;
+  private double[] by;
+  private FaceLists dragged;
+  private double startX;
+  private double startY;
+
+  /** The line along which faces are cut, in pixels; null while none is drawn. */
+  private double[] cut;
+
+  private boolean isCutting;
+  private Workpiece bare;
+  private Workpiece bareOf;
+
+  ProxyEditTool(Session session) {
+    super(session, EditProxy.class, Stage.REDUCE);
+    hand = new EditingProxy(session);
+    form = new ProxyEditForm(this, hand);
+  }
+
+  @Override
+  public Node form() {
+    follow();
+    form.update();
+    return form.node();
+  }
+
+  @Override
+  public String missing() {
+    Workpiece w = session.current();
+    if (w == null) {
+      return null;
+    }
+    return w.cast() == null
+        ? AppWords.of("proxy-edit-tool.nothing-made")
+        : hand.faces() == null
+            ? AppWords.of("proxy-edit-tool.too-large", EditProxy.MOST)
+            : isCutting
+                ? AppWords.of("proxy-edit-tool.draw")
+                : chosen.isEmpty() ? AppWords.of("proxy-edit-tool.click") : null;
+  }
+
+  @Override
+  public Way way() {
+    Workpiece w = session.current();
+    return w != null && w.cast() == null
+        ? new Way(AppWords.of("proxy-tool.begin"), MakeBlock.class)
+        : null;
+  }
+
+  /** What is chosen now. */
+  List<Feature> chosen() {
+    return chosen;
+  }
+
+  boolean isCutting() {
+    return isCutting;
+  }
+
+  /** Has the next drag cut along it, or no longer. */
+  void cutNext(boolean wanted) {
+    isCutting = wanted;
+    cut = null;
+    edited();
+  }
+
+  /** Shows the Scan or the Cast. */
+  void seenAnew() {
+    session.changed();
+  }
+
+  /**
+   * Makes an edit of what is chosen.
+   *
+   * @param by a way or a direction in working space; null for none
+   * @param at a place in working space; null for none
+   * @param amount a length of working space is to be given in the file's unit already
+   */
+  void make(How how, double[] by, double[] at, Double amount, List<Feature> then) {
+    if (session.current() == null || session.jobs().isBusy()) {
+      return;
+    }
+    chosenThen = then;
+    hand.make(edit(how, by, at, amount));
+  }
+
+  private ProxyEdit edit(How how, double[] by, double[] at, Double amount) {
+    Frame f = session.current().frame();
+    return new ProxyEdit(
+        how,
+        places(f, chosen.stream().filter(c -> c.size() > 2).toList()),
+        places(f, chosen.stream().filter(c -> c.size() == 2).toList()),
+        places(f, chosen.stream().filter(c -> c.size() == 1).toList()),
+        by == null ? null : way(f, by),
+        at == null ? null : f.toFile().apply(f.toBase(at)),
+        amount);
+  }
+
+  /** The middles of things, in the file's coordinates. */
+  private static double[] places(Frame f, List<Feature> of) {
+    return of.isEmpty()
+        ? null
+        : of.stream()
+            .flatMapToDouble(
+                c -> Arrays.stream(f.toFile().apply(f.toBase(ProxyEditForm.middle(List.of(c))))))
+            .toArray();
+  }
+
+  private static double[] way(Frame f, double[] by) {
+    double[] from = f.toFile().apply(f.toBase(new double[3]));
+    return Vec.sub(f.toFile().apply(f.toBase(by)), from);
+  }
+
+  /** A length of working space in the file's unit. */
+  double inFile(double metres) {
+    Frame f = session.current().frame();
+    return f.toFile().scale() * f.toBaseLength(metres);
+  }
+
+  /** Chooses other things. */
+  void choose(List<Feature> next) {
+    chosen = List.copyOf(next);
+    form.update();
+    edited();
+    session.changed();
+  }
+
+  /** All of them, as far as a click takes such. */
+  void chooseAll() {
+    if (hand.faces() == null) {
+      return;
+    }
+    double far = Double.POSITIVE_INFINITY;
+    choose(
+        picking()
+            .within(form.view(), new double[] {-far, -far}, new double[] {far, far}, form.size()));
+  }
+
+  /** What was chosen belongs to the mesh it was chosen on. */
+  private void follow() {
+    if (session.history() != chosenFor) {
+      chosenFor = session.history();
+      hovered = null;
+      chosen = List.copyOf(chosenThen);
+      chosenThen = List.of();
+      form.update();
+    }
+  }
+
+  private PolygonPicking picking() {
+    FaceLists f = hand.faces();
+    if (f != pickingOf) {
+      pickingOf = f;
+      picking = f == null ? null : new PolygonPicking(f);
+    }
+    return picking;
+  }
+
+  // --- pointer -----------------------------------------------------------------------------------
+
+  @Override
+  public boolean takesClicks() {
+    return true;
+  }
+
+  @Override
+  public void begin(ViewPort view) {
+    form.take(view);
+  }
+
+  @Override
+  public void end(ViewPort view) {
+    drop(view);
+    hovered = null;
+    bare = null;
+    bareOf = null;
+    form.take(null);
+  }
+
+  @Override
+  public void pressed(ViewPort view, MouseEvent e) {
+    follow();
+    held = null;
+    by = null;
+    startX = e.getX();
+    startY = e.getY();
+    if (e.getButton() != MouseButton.PRIMARY || picking() == null) {
+      return;
+    }
+    if (isCutting) {
+      cut = new double[] {startX, startY, startX, startY};
+      return;
+    }
+    Feature f = picking().under(view, startX, startY, form.size());
+    boolean more = e.isShiftDown();
+    if (f == null) {
+      if (!more) {
+        choose(List.of());
+      }
+      return;
+    }
+    boolean isChosen = chosen.stream().anyMatch(f::isSame);
+    if (more) {
+      List<Feature> next = new ArrayList<>(chosen);
+      if (!next.removeIf(f::isSame)) {
+        next.add(f);
+      }
+      choose(next);
+    } else {
+      held = f.corner(0);
+      if (!isChosen) {
+        choose(List.of(f));
+      }
+    }
+    view.repaint();
+  }
+
+  @Override
+  public void dragged(ViewPort view, MouseEvent e) {
+    double dx = e.getX() - startX;
+    double dy = e.getY() - startY;
+    if (cut != null) {
+      cut[2] = e.getX();
+      cut[3] = e.getY();
+      view.repaint();
+    } else if (held != null && (by != null || Math.hypot(dx, dy) > STILL)) {
+      by = form.along().way(view, held, normal(), dx, dy);
+      dragged = hand.tried(edit(How.MOVE, by, null, null));
+      session.changed();
+      view.repaint();
+    }
+  }
+
+  /** The mean direction of the faces that are chosen, or around what is; null for none. */
+  double[] normal() {
+    FaceLists f = hand.faces();
+    Set<List<Double>> corners = new HashSet<>();
+    for (double[] p : Feature.all(chosen)) {
+      corners.add(Arrays.stream(p).boxed().toList());
+    }
+    double[] sum = new double[3];
+    boolean isFaces = chosen.stream().anyMatch(c -> c.size() > 2);
+    for (int i = 0; f != null && i < f.faces().length; i++) {
+      int within = 0;
+      for (double[] p : f.corners(i)) {
+        within += corners.contains(Arrays.stream(p).boxed().toList()) ? 1 : 0;
+      }
+      if (within == f.faces()[i].length || !isFaces && within > 0) {
+        sum = Vec.add(sum, f.normal(i));
+      }
+    }
+    return Vec.length(sum) > 0 ? Vec.unit(sum) : null;
+  }
+
+  @Override
+  public void released(ViewPort view, MouseEvent e) {
+    if (cut != null) {
+      double[] line = cut;
+      cutNext(false);
+      if (Math.hypot(line[2] - line[0], line[3] - line[1]) > STILL) {
+        cutAlong(view, line);
+      }
+    } else if (held != null && by != null) {
+      double[] from = held;
+      if (form.isOnScan()) {
+        view.pick(
+            e.getX(),
+            e.getY(),
+            p -> {
+              if (p != null) {
+                move(Vec.sub(p, from));
+              }
+            });
+      } else {
+        move(by);
+      }
+    }
+    held = null;
+    by = null;
+    dragged = null;
+    session.changed();
+  }
+
+  /** Moves what is chosen. */
+  void move(double[] way) {
+    if (Vec.length(way) > 0) {
+      make(How.MOVE, way, null, null, chosen.stream().map(f -> f.moved(way)).toList());
+    }
+  }
+
+  /** Cuts along the plane in which a line of the picture is seen. */
+  private void cutAlong(ViewPort view, double[] line) {
+    double a = line[1] - line[3];
+    double b = line[2] - line[0];
+    double c = -(a * line[0] + b * line[1]);
+    double[] m = view.toPixels();
+    double[] plane = new double[4];
+    for (int k = 0; k < 4; k++) {
+      plane[k] = a * m[k] + b * m[4 + k] + c * m[12 + k];
+    }
+    double[] n = Arrays.copyOf(plane, 3);
+    double l = Vec.dot(n, n);
+    if (l > 0) {
+      // Faces that are chosen are cut alone; points and edges say nothing of what is.
+      chosen = chosen.stream().filter(f -> f.size() > 2).toList();
+      make(How.CUT, n, Vec.mul(n, -plane[3] / l), null, List.of());
+    }
+  }
+
+  @Override
+  public void moved(ViewPort view, MouseEvent e) {
+    if (picking() != null && !isCutting) {
+      hovered = picking().under(view, e.getX(), e.getY(), form.size());
+      view.repaint();
+    }
+  }
+
+  @Override
+  public boolean key(ViewPort view, KeyEvent e) {
+    return !e.isShiftDown() && form.key(e.getCode());
+  }
+
+  @Override
+  public void drop(ViewPort view) {
+    held = null;
+    by = null;
+    dragged = null;
+    cut = null;
+    isCutting = false;
+    choose(List.of());
+  }
+
+  // --- what is seen ------------------------------------------------------------------------------
+
+  @Override
+  public Workpiece shows() {
+    Workpiece w = session.current();
+    if (w == null || w.cast() == null || !form.isScanSeen()) {
+      return null;
+    }
+    if (bareOf != w) {
+      bareOf = w;
+      bare = w.with(Part.CAST, null).with(Part.MAPS, null);
+    }
+    return bare;
+  }
+
+  @Override
+  public boolean areLinesSeenThrough() {
+    return true;
+  }
+
+  @Override
+  public double[] surfaceLines() {
+    FaceLists f = dragged == null ? hand.faces() : dragged;
+    if (f == null) {
+      return null;
+    }
+    DoubleStream.Builder out = DoubleStream.builder();
+    Set<Long> had = new HashSet<>();
+    for (int[] c : f.faces()) {
+      for (int i = 0; i < c.length; i++) {
+        int a = c[i];
+        int b = c[(i + 1) % c.length];
+        if (had.add((long) Math.min(a, b) << 32 | Math.max(a, b))) {
+          Arrays.stream(f.at(a)).forEach(out::add);
+          Arrays.stream(f.at(b)).forEach(out::add);
+        }
+      }
+    }
+    return out.build().toArray();
+  }
+
+  @Override
+  public void draw(ViewPort view, GraphicsContext g) {
+    follow();
+    if (cut != null) {
+      Marks.thick(g, new double[] {cut[0], cut[1]}, new double[] {cut[2], cut[3]});
+    }
+    if (hovered != null && by == null) {
+      mark(view, g, hovered, false);
+    }
+    for (Feature f : chosen) {
+      mark(view, g, by == null ? f : f.moved(by), true);
+    }
+    if (by != null) {
+      double[] at = view.project(Vec.add(held, by));
+      if (at != null) {
+        boolean sized = session.current().frame().trueSize();
+        Marks.slip(g, new double[] {at[0], at[1] - 22}, Length.format(Vec.length(by), sized));
+      }
+    }
+  }
+
+  private static void mark(ViewPort view, GraphicsContext g, Feature f, boolean isChosen) {
+    if (f.size() == 1) {
+      double[] p = view.project(f.points());
+      if (p != null && isChosen) {
+        Marks.ring(g, p);
+      } else if (p != null) {
+        Marks.dot(g, p);
+      }
+      return;
+    }
+    List<double[]> corners = new ArrayList<>();
+    for (int i = 0; i < f.size(); i++) {
+      corners.add(f.corner(i));
+    }
+    if (f.size() > 2) {
+      corners.add(corners.getFirst());
+    }
+    if (isChosen) {
+      Marks.thick(view, g, Feature.flat(corners));
+    } else {
+      Marks.line(view, g, Feature.flat(corners), Marks.VERDIGRIS);
+    }
+  }
+}

@@ -1,0 +1,218 @@
+package holotome.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import holotome.core.geometry.Vec;
+import holotome.core.mesh.Measures;
+import holotome.core.mesh.Mesh;
+import holotome.core.polygon.FaceLists;
+import holotome.core.proxy.EditProxy;
+import holotome.core.proxy.MakeBlock;
+import holotome.core.proxy.SettleProxy;
+import holotome.core.task.Work;
+import holotome.demo.DemoFiles;
+import java.nio.file.Path;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A block fitted to the net shed, edited by pointer and keys, and settled onto the scan. */
+class ProxyEditWindowTest extends WindowCase {
+  private Mesh cast() {
+    return d.on(() -> d.desk().session().current().cast());
+  }
+
+  private FaceLists faces() {
+    return FaceLists.of(cast());
+  }
+
+  private void kind(int i) {
+    d.choose("proxy-kind", i);
+    d.settle();
+  }
+
+  private void tried() {
+    d.await("what was tried", () -> !d.textNow("sheet").contains("…"));
+    d.settle();
+  }
+
+  private void view(String from) {
+    d.find("view from " + from);
+    d.settle();
+  }
+
+  /** Presses where a place of the file is seen. */
+  private void click(double... p) {
+    double[] at = d.pixel(p);
+    d.clickAt(view, at[0], at[1]);
+    d.settle();
+  }
+
+  private void undo() {
+    d.hold(KeyCode.CONTROL);
+    d.keys(KeyCode.Z);
+    d.release(KeyCode.CONTROL);
+  }
+
+  private void awaitFaces(int n) {
+    d.await(n + " faces", () -> FaceLists.of(cast()).faces().length == n);
+    d.settle();
+  }
+
+  private double top() {
+    double top = Double.NEGATIVE_INFINITY;
+    for (double[] p : corners()) {
+      top = Math.max(top, p[2]);
+    }
+    return top;
+  }
+
+  private double[][] corners() {
+    FaceLists f = faces();
+    double[][] out = new double[f.vertexCount()][];
+    for (int v = 0; v < out.length; v++) {
+      out[v] = f.at(v);
+    }
+    return out;
+  }
+
+  private Class<?> last() {
+    return d.on(() -> d.desk().session().history().lines().getLast().entry().step().getClass());
+  }
+
+  /** The walk: a box, a row of edges, its ridge lifted, a face out and back, a cut, settled. */
+  @Test
+  void aBlockIsEditedAndSettled(@TempDir Path dir) {
+    Path file = dir.resolve("shed.ply");
+    DemoFiles.write("net-shed", file, 60_000, Work.unwatched());
+    open(file);
+    d.settle();
+    stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT0);
+    d.settle();
+    kind(1);
+    tried();
+    apply();
+    assertThat(d.message()).contains("6 faces with 8 corners");
+    assertThat(last()).isEqualTo(MakeBlock.class);
+    final double volume = Measures.volume(cast());
+    kind(2);
+    view("front");
+    assertThat(d.textNow("sheet")).contains("6 faces, 8 corners");
+    assertThat(d.node("proxy-pull").isDisabled()).isTrue();
+    // A face chosen and pulled out by what stands in the field, undone and done again.
+    double[] middle = faces().middle(front());
+    d.choose("proxy-takes", 3);
+    click(middle);
+    assertThat(d.node("proxy-pull").isDisabled()).isFalse();
+    d.fill("proxy-field-far", "50 cm");
+    d.click("proxy-pull");
+    awaitFaces(10);
+    assertThat(Measures.volume(cast())).isGreaterThan(volume * 1.02);
+    undo();
+    awaitFaces(6);
+    // A ring of edges through the row that the front's lower edge is of, and its upper edge lifted.
+    d.choose("proxy-takes", 2);
+    click(edge(middle[0], middle[1], 0));
+    d.keys(KeyCode.N);
+    awaitFaces(10);
+    assertThat(last()).isEqualTo(EditProxy.class);
+    view("above");
+    final double high = top();
+    final double[] ridge = edge(middle[0], middleY(), high);
+    d.choose("proxy-along", 4);
+    double[] at = d.pixel(ridge);
+    d.drag(view, MouseButton.PRIMARY, at[0], at[1], at[0], at[1] - 40);
+    d.await("lifted", () -> top() > high + 0.1);
+    d.settle();
+    assertThat(entries()).isEqualTo(2);
+    undo();
+    d.await("let down", () -> Math.abs(top() - high) < 1e-6);
+    d.settle();
+    // By figures.
+    click(ridge);
+    d.fill("proxy-field-move", "0 0 50cm");
+    d.click("proxy-move");
+    d.await("lifted", () -> top() > high + 0.4);
+    d.settle();
+    view("left");
+    // Cut along a drawn line, then it settles.
+    int before = faces().faces().length;
+    d.keys(KeyCode.ESCAPE);
+    d.click("proxy-cut");
+    assertThat(d.textNow("sheet")).contains("Draw a line");
+    double[] low = d.pixel(new double[] {middle[0], middleY(), 1.5});
+    d.drag(view, MouseButton.PRIMARY, low[0] - 250, low[1], low[0] + 250, low[1]);
+    d.await("cut", () -> faces().faces().length > before);
+    d.settle();
+    assertThat(entries()).isEqualTo(2);
+    kind(3);
+    d.fill("field-within", "1 m");
+    tried();
+    apply();
+    assertThat(last()).isEqualTo(SettleProxy.class);
+    assertThat(d.message()).contains("settled on the Scan");
+  }
+
+  private int front() {
+    FaceLists f = faces();
+    int best = 0;
+    for (int i = 1; i < f.faces().length; i++) {
+      best = f.normal(i)[1] < f.normal(best)[1] ? i : best;
+    }
+    return best;
+  }
+
+  /** The middle of the edge that is nearest to a place. */
+  private double[] edge(double... place) {
+    FaceLists f = faces();
+    double[] best = null;
+    for (int[] c : f.faces()) {
+      for (int i = 0; i < c.length; i++) {
+        double[] m = Vec.mul(Vec.add(f.at(c[i]), f.at(c[(i + 1) % c.length])), 0.5);
+        boolean isNearer = best == null || Vec.distance(m, place) < Vec.distance(best, place);
+        best = isNearer ? m : best;
+      }
+    }
+    return best;
+  }
+
+  private double middleY() {
+    double sum = 0;
+    double[][] all = corners();
+    for (double[] p : all) {
+      sum += p[1] / all.length;
+    }
+    return sum;
+  }
+
+  /** A prism of an outline that is clicked, corner by corner, one of them taken back. */
+  @Test
+  void anOutlineIsClickedAndPulledUp(@TempDir Path dir) {
+    Path file = dir.resolve("shed.ply");
+    DemoFiles.write("net-shed", file, 60_000, Work.unwatched());
+    open(file);
+    d.settle();
+    stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT0);
+    d.settle();
+    kind(1);
+    d.choose("field-form", 1);
+    view("above");
+    double[][] foot = {{1, 1, 4}, {7, 1, 4}, {7, 4, 4}, {4, 2, 4}};
+    for (int i = 0; i < foot.length; i++) {
+      click(foot[i]);
+      int n = i + 1;
+      d.await(
+          "corner " + n, () -> d.textNow("sheet").contains(n == 1 ? "One corner" : n + " corners"));
+    }
+    undo();
+    d.await("taken back", () -> d.textNow("sheet").contains("3 corners"));
+    tried();
+    apply();
+    assertThat(faces().faces()).hasNumberOfRows(5);
+    assertThat(Vec.length(faces().normal(0))).isCloseTo(1, within(1e-9));
+  }
+}
