@@ -10,9 +10,11 @@ import holotome.core.polygon.FaceLists;
 import holotome.core.proxy.EditProxy;
 import holotome.core.proxy.MakeBlock;
 import holotome.core.proxy.SettleProxy;
+import holotome.core.spatial.Deviation;
 import holotome.core.task.Work;
 import holotome.demo.DemoFiles;
 import java.nio.file.Path;
+import java.util.Arrays;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
@@ -186,6 +188,52 @@ class ProxyEditWindowTest extends WindowCase {
       sum += p[1] / all.length;
     }
     return sum;
+  }
+
+  /**
+   * What is chosen is moved, turned and scaled by handles; how far the Scan lies off is in colour.
+   */
+  @Test
+  void handlesMoveWhatIsChosenAndColourSaysHowFarItLies(@TempDir Path dir) throws Exception {
+    Path file = dir.resolve("crate.ply");
+    DemoFiles.write("net-shed", file, 30_000, Work.unwatched());
+    open(file);
+    d.settle();
+    stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT0);
+    d.settle();
+    kind(1);
+    tried();
+    apply();
+    kind(2);
+    view("front");
+    d.choose("proxy-takes", 3);
+    click(faces().middle(front()));
+    d.click("proxy-handles");
+    d.settle();
+    double[] middle = faces().middle(front());
+    FaceLists was = faces();
+    // The arm of the Z axis stands above the middle, as far as the handles are large.
+    double[] at = d.pixel(middle);
+    d.drag(view, MouseButton.PRIMARY, at[0], at[1] - 138, at[0], at[1] - 188);
+    d.await("moved", () -> faces().middle(front())[2] > middle[2] + 0.1);
+    d.settle();
+    undo();
+    d.await("back", () -> Arrays.equals(faces().xyz(), was.xyz()));
+    d.settle();
+    // Along with the Scan the look has its distance from the Cast.
+    for (int i = 0; i < 12 && !d.on(() -> d.desk().view().showsDeviation()); i++) {
+      d.keys(KeyCode.L);
+      d.settle();
+    }
+    d.await("measured", () -> d.desk().view().deviation().now() != null);
+    d.settle();
+    assertThat(d.on(() -> d.desk().view().deviation().words())).isEqualTo("the Cast");
+    Deviation off = d.on(() -> d.desk().view().deviation().now());
+    assertThat(off.mesh()).isSameAs(d.on(() -> d.desk().session().current().scan()));
+    assertThat(off.reference()).isSameAs(cast());
+    // The chimney's top is farthest from the box, by far.
+    assertThat(off.forth().summary().max()).isGreaterThan(0.5);
   }
 
   /** A prism of an outline that is clicked, corner by corner, one of them taken back. */

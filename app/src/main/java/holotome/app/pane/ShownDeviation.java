@@ -52,6 +52,10 @@ public final class ShownDeviation implements Spare.Holder {
   private Against wanted = Against.SCAN;
   private Mesh scan;
   private Mesh earlier;
+
+  /** Whether the Scan is shown, and the Cast is what it is compared with. */
+  private boolean isCast;
+
   private Mesh mesh;
   private Mesh askedMesh;
   private Mesh askedReference;
@@ -89,7 +93,9 @@ public final class ShownDeviation implements Spare.Holder {
 
   /** What it is compared with, in words. */
   public String words() {
-    return against() == Against.SCAN ? AppWords.of("deviation.the-scan") : before.words();
+    return against() != Against.SCAN
+        ? before.words()
+        : AppWords.of(isCast ? "deviation.the-cast" : "deviation.the-scan");
   }
 
   /** What was measured of the mesh that is shown; null where it was not, or is being measured. */
@@ -126,6 +132,11 @@ public final class ShownDeviation implements Spare.Holder {
     Workpiece whole = session.lookBack() < 0 ? session.whole() : null;
     Mesh whatever = whole == null ? w.scan() : whole.scan();
     scan = w.scan() != m ? w.scan() : whatever != m ? whatever : null;
+    // Where a tool shows the Scan alone it is held against what is modelled over it.
+    Workpiece now = session.lookBack() < 0 ? session.current() : null;
+    boolean isOver = now != null && session.stage().showsCast() && now.scan() == m;
+    isCast = scan == null && isOver && now.cast() != null;
+    scan = isCast ? now.cast() : scan;
     before.find(session::changed);
     Workpiece b = before.state();
     earlier = b == null || of.apply(b) == m || of.apply(b) == scan ? null : of.apply(b);

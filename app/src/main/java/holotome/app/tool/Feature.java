@@ -4,6 +4,7 @@ import holotome.core.geometry.Vec;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.UnaryOperator;
 
 /**
  * A point, an edge or a triangle of the mesh, by the places of its corners.
@@ -28,6 +29,15 @@ record Feature(double[] points) {
     double[] out = points.clone();
     for (int i = 0; i < out.length; i++) {
       out[i] += by[i % 3];
+    }
+    return new Feature(out);
+  }
+
+  /** The same with its corners elsewhere. */
+  Feature at(UnaryOperator<double[]> to) {
+    double[] out = new double[points.length];
+    for (int i = 0; i < size(); i++) {
+      System.arraycopy(to.apply(corner(i)), 0, out, 3 * i, 3);
     }
     return new Feature(out);
   }

@@ -48,6 +48,7 @@ final class ProxyEditForm {
   private final Along along = new Along("proxy-along");
   private final CheckBox scan = new CheckBox(AppWords.of("proxy-edit-form.scan"));
   private final CheckBox onto = new CheckBox(AppWords.of("proxy-edit-form.onto"));
+  private final CheckBox handles = new CheckBox(AppWords.of("proxy-edit-form.handles"));
   private final TextField far = new TextField("20 cm");
   private final TextField share = new TextField("50 %");
   private final TextField by = new TextField("0 0 0");
@@ -72,6 +73,8 @@ final class ProxyEditForm {
     scan.setSelected(true);
     scan.selectedProperty().addListener((o, was, is) -> seen());
     onto.setId("proxy-onto");
+    handles.setId("proxy-handles");
+    handles.selectedProperty().addListener((o, was, is) -> tool.seenAnew());
     FlowPane flow = new FlowPane(6, 6);
     for (How how :
         List.of(
@@ -100,7 +103,7 @@ final class ProxyEditForm {
     row(grid, 4, "scale", times, How.SCALE);
     made.getStyleClass().addAll("soft", "small");
     made.setId("proxy-made");
-    box.getChildren().addAll(choices, scan, onto, flow, grid, made);
+    box.getChildren().addAll(choices, scan, onto, handles, flow, grid, made);
   }
 
   private static GridPane grid() {
@@ -170,6 +173,10 @@ final class ProxyEditForm {
   /** Whether what is dragged goes where the Scan is under the pointer. */
   boolean isOnScan() {
     return scan.isSelected() && onto.isSelected();
+  }
+
+  boolean hasHandles() {
+    return handles.isSelected();
   }
 
   private void seen() {

@@ -5,6 +5,7 @@ import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
 import holotome.core.frame.Frame;
+import holotome.core.geometry.Similarity;
 import holotome.core.geometry.Vec;
 import holotome.core.log.History;
 import holotome.core.part.Part;
@@ -20,6 +21,7 @@ import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.DoubleStream;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
@@ -52,6 +54,11 @@ final class ProxyEditTool extends HandTool {
   private FaceLists dragged;
   private double startX;
   private double startY;
+
+  private final PlaceHandles handles = new PlaceHandles();
+
+  /** What a drag of a handle comes to so far; null for nothing. */
+  private PlaceHandles.Drag drag;
 
   /** The line along which faces are cut, in pixels; null while none is drawn. */
   private double[] cut;
@@ -189,10 +196,26 @@ final class ProxyEditTool extends HandTool {
     if (session.history() != chosenFor) {
       chosenFor = session.history();
       hovered = null;
-      chosen = List.copyOf(chosenThen);
+      FaceLists f = hand.faces();
+      chosen =
+          f == null ? List.of() : chosenThen.stream().map(c -> c.at(p -> nearest(f, p))).toList();
       chosenThen = List.of();
       form.update();
     }
+  }
+
+  /** The corner that is meant by a place: what was made stands in floats. */
+  private static double[] nearest(FaceLists f, double[] place) {
+    double[] best = place;
+    double least = Double.POSITIVE_INFINITY;
+    for (int v = 0; v < f.vertexCount(); v++) {
+      double d = Vec.distance(f.at(v), place);
+      if (d < least) {
+        least = d;
+        best = f.at(v);
+      }
+    }
+    return best;
   }
 
   private PolygonPicking picking() {
@@ -239,6 +262,12 @@ final class ProxyEditTool extends HandTool {
       cut = new double[] {startX, startY, startX, startY};
       return;
     }
+    double[] middle = ProxyEditForm.middle(chosen);
+    if (hasHandles()
+        && handles.pressed(
+            view, startX, startY, middle, PlaceHandles.size(view, middle, across()))) {
+      return;
+    }
     Feature f = picking().under(view, startX, startY, form.size());
     boolean more = e.isShiftDown();
     if (f == null) {
@@ -271,12 +300,51 @@ final class ProxyEditTool extends HandTool {
       cut[2] = e.getX();
       cut[3] = e.getY();
       view.repaint();
+    } else if (handles.isHeld()) {
+      drag = handles.dragged(view, e.getX(), e.getY(), 0, e.isShiftDown() ? 15 : 0);
+      dragged = drag == null ? null : hand.tried(edit(drag));
+      session.changed();
+      view.repaint();
     } else if (held != null && (by != null || Math.hypot(dx, dy) > STILL)) {
       by = form.along().way(view, held, normal(), dx, dy);
       dragged = hand.tried(edit(How.MOVE, by, null, null));
       session.changed();
       view.repaint();
     }
+  }
+
+  private boolean hasHandles() {
+    return form.hasHandles() && !chosen.isEmpty() && !isCutting;
+  }
+
+  private double across() {
+    Workpiece w = session.current();
+    return w.frame().workBounds(w.cast()).diagonal();
+  }
+
+  /** What a drag of a handle comes to, as an edit. */
+  private ProxyEdit edit(PlaceHandles.Drag d) {
+    return Vec.length(d.move()) > 0
+        ? edit(How.MOVE, d.move(), null, null)
+        : d.axis() >= 0
+            ? edit(How.TURN, axis(d.axis()), null, d.degrees())
+            : edit(How.SCALE, null, null, d.factor());
+  }
+
+  private static double[] axis(int k) {
+    double[] out = new double[3];
+    out[k] = 1;
+    return out;
+  }
+
+  private void makeDragged(PlaceHandles.Drag d) {
+    double[] middle = ProxyEditForm.middle(chosen);
+    Similarity turn =
+        d.axis() >= 0 ? PlaceHandles.turn(d.axis(), d.degrees()) : Similarity.scaling(d.factor());
+    UnaryOperator<double[]> to =
+        p -> Vec.add(Vec.add(middle, turn.apply(Vec.sub(p, middle))), d.move());
+    chosenThen = chosen.stream().map(f -> f.at(to)).toList();
+    hand.make(edit(d));
   }
 
   /** The mean direction of the faces that are chosen, or around what is; null for none. */
@@ -302,7 +370,13 @@ final class ProxyEditTool extends HandTool {
 
   @Override
   public void released(ViewPort view, MouseEvent e) {
-    if (cut != null) {
+    if (handles.isHeld()) {
+      handles.released();
+      if (drag != null && !session.jobs().isBusy()) {
+        makeDragged(drag);
+      }
+      drag = null;
+    } else if (cut != null) {
       double[] line = cut;
       cutNext(false);
       if (Math.hypot(line[2] - line[0], line[3] - line[1]) > STILL) {
@@ -374,6 +448,8 @@ final class ProxyEditTool extends HandTool {
     by = null;
     dragged = null;
     cut = null;
+    drag = null;
+    handles.released();
     isCutting = false;
     choose(List.of());
   }
@@ -430,6 +506,10 @@ final class ProxyEditTool extends HandTool {
     }
     for (Feature f : chosen) {
       mark(view, g, by == null ? f : f.moved(by), true);
+    }
+    if (hasHandles() && picking() != null && by == null && drag == null) {
+      double[] middle = ProxyEditForm.middle(chosen);
+      handles.draw(view, g, middle, PlaceHandles.size(view, middle, across()));
     }
     if (by != null) {
       double[] at = view.project(Vec.add(held, by));

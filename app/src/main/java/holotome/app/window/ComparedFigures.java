@@ -1,8 +1,13 @@
 package holotome.app.window;
 
 import holotome.app.model.Figures;
+import holotome.app.model.Insight;
+import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.tool.Tool;
+import holotome.core.log.History;
+import holotome.core.mesh.Mesh;
+import holotome.core.part.Workpiece;
 import holotome.core.topology.Counts;
 import holotome.core.unit.Length;
 import holotome.core.words.Language;
@@ -17,25 +22,57 @@ final class ComparedFigures {
   private ComparedFigures() {}
 
   /**
+   * The rows of what is tried out; in Reduce of the mesh that there is and the Cast to be.
+   *
+   * @param result null while it is not known, as {@code after} of its Scan
+   */
+  static List<Tool.Row> rows(Session session, History result, Figures after) {
+    Workpiece w = session.current();
+    if (session.stage() == Stage.REDUCE) {
+      boolean isMade = result != null && result.current().cast() != null;
+      Mesh made = isMade ? result.current().cast() : null;
+      return light(plain(w.current(), w), made == null ? null : plain(made, result.current()));
+    }
+    Insight i = session.insight();
+    return rows(session.stage(), i == null ? null : Figures.of(w, i), after);
+  }
+
+  private static Figures plain(Mesh m, Workpiece w) {
+    return new Figures(m.triangleCount(), 0, 0, w.frame().workBounds(m), w.frame().trueSize());
+  }
+
+  private static List<Tool.Row> light(Figures before, Figures after) {
+    List<Tool.Row> rows = new ArrayList<>();
+    rows.add(row("triangles", before, after, f -> count(f.triangles())));
+    rows.addAll(sizes(before, after));
+    return rows;
+  }
+
+  /**
    * The rows of a stage. Placing moves nothing but the frame: Datum has no counts.
    *
    * @param before null while it is not known
    * @param after null while it is not known
    */
-  static List<Tool.Row> rows(Stage stage, Figures before, Figures after) {
+  private static List<Tool.Row> rows(Stage stage, Figures before, Figures after) {
     List<Tool.Row> rows = new ArrayList<>();
     if (stage != Stage.DATUM) {
       rows.add(row("triangles", before, after, f -> count(f.triangles())));
       rows.add(row("islands", before, after, f -> count(f.islands())));
       rows.add(row("borders", before, after, f -> count(f.borders())));
     }
-    rows.add(row("width", before, after, f -> length(f, f.size().width())));
-    rows.add(row("depth", before, after, f -> length(f, f.size().depth())));
-    rows.add(row("height", before, after, f -> length(f, f.size().height())));
+    rows.addAll(sizes(before, after));
     if (stage == Stage.DATUM) {
       rows.add(row("lowest", before, after, f -> length(f, f.size().minZ())));
     }
     return rows;
+  }
+
+  private static List<Tool.Row> sizes(Figures before, Figures after) {
+    return List.of(
+        row("width", before, after, f -> length(f, f.size().width())),
+        row("depth", before, after, f -> length(f, f.size().depth())),
+        row("height", before, after, f -> length(f, f.size().height())));
   }
 
   private static Tool.Row row(

@@ -591,10 +591,8 @@ final class Sheet extends VBox {
   }
 
   private List<Tool.Row> compared() {
-    Insight i = session.insight();
+    boolean isTried = trial != null;
     return ComparedFigures.rows(
-        session.stage(),
-        i == null ? null : Figures.of(session.current(), i),
-        trial == null ? null : trial.after);
+        session, isTried ? trial.result : null, isTried ? trial.after : null);
   }
 }

@@ -11,6 +11,12 @@ import holotome.core.solve.PlaneFit;
 final class BoxAxes {
   private static final int ROUNDS = 8;
 
+  /** Upright is left only for directions that so much more of it faces, as along a roof. */
+  private static final double FREE = 1.5;
+
+  /** A side that is rougher than this share of its size is none: a roof's two slopes are not. */
+  private static final double BENT = 0.03;
+
   /** Directions that are tried as the leading one. */
   private static final int TRIED = 200;
 
@@ -26,7 +32,7 @@ final class BoxAxes {
     BoxAxes b = new BoxAxes(region);
     double[][] level = around(region, upright);
     double[][] free = around(region, leading(region));
-    b.axes = score(region, free) > 1.05 * score(region, level) ? free : level;
+    b.axes = score(region, free) > FREE * score(region, level) ? free : level;
     for (int i = 0; i < ROUNDS; i++) {
       b.refine();
     }
@@ -96,10 +102,16 @@ final class BoxAxes {
       if (points.weight() < 6) {
         continue;
       }
-      double[] n = points.fit().normal();
+      PlaneFit fit = points.fit();
+      double[] n = fit.normal();
       double[] c = points.covariance();
-      // A plane's direction is known the better the more of it was seen, and the farther apart.
-      double w = points.weight() * (c[0] + c[4] + c[8]);
+      double spread = c[0] + c[4] + c[8];
+      if (fit.rms() > BENT * Math.sqrt(spread)) {
+        continue;
+      }
+      // A plane's direction is known the better the more of it was seen, the farther apart, and
+      // the less it is rough.
+      double w = points.weight() * spread / (fit.rms() * fit.rms() + 1e-12);
       known[k] += w;
       sum[k] = Vec.add(sum[k], Vec.mul(n, Vec.dot(n, axes[k]) < 0 ? -w : w));
     }

@@ -69,7 +69,7 @@ public record EditProxy(
     }
     FaceLists now = edited.now();
     notes.addFirst(CoreWords.of("block.made", now.faces().length, now.vertexCount()));
-    notes.addFirst(CoreWords.count("chart-edit.done", done));
+    notes.addFirst(CoreWords.count("proxy-edit.done", done));
     return new Outcome(in.withCast(now.mesh()), notes, null, done);
   }
 

@@ -24,6 +24,9 @@ record FittedBlock(FaceLists faces, double rms, int seen, int missing) {
   private static final int CYLINDER_PLACES = 4000;
   private static final int OUTLINE_PLACES = 50_000;
 
+  /** A corner that moves farther than so many times its sides do is where it was. */
+  private static final double FAR = 4;
+
   /** What there is to say of sides, one after the other. */
   private static final class Sum {
     double squares;
@@ -80,19 +83,44 @@ record FittedBlock(FaceLists faces, double rms, int seen, int missing) {
       boolean isOuter = side.seen() > 0 && end - side.at() < 0.05 * l;
       offset[i] = sum.add(isOuter ? side : new Region.Side(end, 0, 0));
     }
-    double[][] corners = new double[n][];
-    for (int i = 0; i < n; i++) {
-      int before = (i + n - 1) % n;
-      double det = normal[before][0] * normal[i][1] - normal[before][1] * normal[i][0];
-      corners[i] =
-          new double[] {
-            (offset[before] * normal[i][1] - offset[i] * normal[before][1]) / det,
-            (normal[before][0] * offset[i] - normal[i][0] * offset[before]) / det
-          };
-    }
+    double[][] corners = corners(outline, normal, offset);
     double high = sum.add(region.side(upright));
     double low = -sum.add(region.side(Vec.mul(upright, -1)));
     return sum.of(pulled(corners, e, low, high));
+  }
+
+  /**
+   * Where sides meet that were shifted a little; a corner that would lie far from where the outline
+   * had it, as where two are almost in line, keeps both sides where they were.
+   */
+  private static double[][] corners(double[][] outline, double[][] normal, double[] offset) {
+    int n = outline.length;
+    double[] end = new double[n];
+    for (int i = 0; i < n; i++) {
+      end[i] = normal[i][0] * outline[i][0] + normal[i][1] * outline[i][1];
+    }
+    double[] at = offset.clone();
+    double[][] out = new double[n][];
+    for (boolean isFar = true; isFar; ) {
+      isFar = false;
+      for (int i = 0; i < n; i++) {
+        int before = (i + n - 1) % n;
+        double[] a = normal[before];
+        double[] b = normal[i];
+        double det = a[0] * b[1] - a[1] * b[0];
+        double x = (at[before] * b[1] - at[i] * a[1]) / det;
+        double y = (a[0] * at[i] - b[0] * at[before]) / det;
+        double moved = Math.hypot(x - outline[i][0], y - outline[i][1]);
+        double shift = Math.max(Math.abs(at[before] - end[before]), Math.abs(at[i] - end[i]));
+        if (shift > 0 && !(moved <= FAR * shift)) {
+          at[before] = end[before];
+          at[i] = end[i];
+          isFar = true;
+        }
+        out[i] = shift > 0 && !isFar ? new double[] {x, y} : outline[i];
+      }
+    }
+    return out;
   }
 
   /** A cylinder of so many flat sides, as large across as the round one. */

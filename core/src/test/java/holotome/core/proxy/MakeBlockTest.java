@@ -91,6 +91,17 @@ class MakeBlockTest {
     assertThat(o.notes()).noneMatch(n -> n.contains("not seen"));
   }
 
+  /** Its slopes say nothing of how it stands; its walls do. */
+  @Test
+  void aHouseStandsUprightUnderItsRoof() {
+    FaceLists f = faces(WallsScan.house().scan(0.03, NOISE, 3), a(Form.BOX, 12));
+    for (int i = 0; i < 6; i++) {
+      double[] n = f.normal(i);
+      double most = Math.max(Math.abs(n[0]), Math.max(Math.abs(n[1]), Math.abs(n[2])));
+      assertThat(most).isCloseTo(1, within(1e-6));
+    }
+  }
+
   @Test
   void aSideThatWasNotSeenIsWhereTheScanEnds() {
     Outcome o = made(crate().scan(0.02, 0, 1), a(Form.BOX, 12));
