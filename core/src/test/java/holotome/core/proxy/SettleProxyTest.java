@@ -24,6 +24,7 @@ import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import java.util.Arrays;
+import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -220,6 +221,42 @@ class SettleProxyTest {
       assertThat(v > 3 || Math.abs(p[2]) < known).isTrue();
     }
     Naive.assertSound(out);
+  }
+
+  /** Planes, an edit and settling again, as a Log has them, on two scans of one place. */
+  @Test
+  void onAnotherScanOfThePlaceItSettlesThere() {
+    double[] places = {3, 0, 1, 3, 4, 1, 0, 1, 1.5, 6, 1, 1.5, 3, 1, 3.75, 3, 3, 3.75, 3, 2, 0};
+    ProxyEdit lift =
+        new ProxyEdit(
+            ProxyEdit.How.MOVE,
+            null,
+            new double[] {3, 2, 4.5},
+            null,
+            new double[] {0, 0, 0.1},
+            null,
+            null);
+    FaceLists[] made = new FaceLists[2];
+    for (int i = 0; i < 2; i++) {
+      Workpiece w = Workpiece.of(WallsScan.house().scan(0.05, 0.002, 20 + i), Frame.PLAIN);
+      w = new FromPlanes(places, null, 3, null).apply(w, Run.unwatched()).work();
+      w = new EditProxy(List.of(lift)).apply(w, Run.unwatched()).work();
+      assertThat(w.cast().bounds().maxZ()).isGreaterThan(4.59);
+      // The lifted ridge falls back onto the roof, point by point.
+      w = along(Way.NEAREST, 0.3).apply(w, Run.unwatched()).work();
+      made[i] = FaceLists.of(w.cast());
+    }
+    for (int v = 0; v < 10; v++) {
+      double least = Double.POSITIVE_INFINITY;
+      double truth = Double.POSITIVE_INFINITY;
+      for (int u = 0; u < 10; u++) {
+        least = Math.min(least, Vec.distance(made[0].at(v), made[1].at(u)));
+        truth = Math.min(truth, Vec.distance(made[0].at(v), WallsScan.CORNERS[u]));
+      }
+      // A single point goes where the noise is.
+      assertThat(least).isLessThan(0.015);
+      assertThat(truth).isLessThan(0.015);
+    }
   }
 
   @Test
