@@ -236,6 +236,39 @@ class ProxyEditWindowTest extends WindowCase {
     assertThat(off.forth().summary().max()).isGreaterThan(0.5);
   }
 
+  /** Without a Cast: strips drawn along the wall, two strokes in one entry. */
+  @Test
+  void stripsDrawnAlongTheScanStickToIt(@TempDir Path dir) {
+    Path file = dir.resolve("shed.ply");
+    DemoFiles.write("net-shed", file, 30_000, Work.unwatched());
+    open(file);
+    d.settle();
+    stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT0);
+    d.settle();
+    kind(2);
+    assertThat(d.text("problem")).contains("nothing to edit yet");
+    view("front");
+    d.fill("proxy-field-far", "50 cm");
+    d.click("proxy-strip");
+    assertThat(d.textNow("sheet")).contains("Draw along the Scan");
+    for (double z : new double[] {1, 2}) {
+      double[] a = d.pixel(new double[] {2, 0, z});
+      double[] b = d.pixel(new double[] {6, 0, z});
+      d.drag(view, MouseButton.PRIMARY, a[0], a[1], b[0], b[1]);
+      int quads = z < 2 ? 6 : 13;
+      d.await("a strip", () -> cast() != null && faces().faces().length > quads);
+      d.settle();
+    }
+    assertThat(entries()).isEqualTo(1);
+    for (double[] p : corners()) {
+      // On the front wall, which lies at y = 0 but for the noise.
+      assertThat(p[1]).isCloseTo(0, within(0.01));
+      assertThat(Math.min(Math.abs(p[2] - 1), Math.abs(p[2] - 2))).isCloseTo(0.25, within(0.05));
+    }
+    assertThat(faces().normal(0)[1]).isLessThan(-0.9);
+  }
+
   /** A prism of an outline that is clicked, corner by corner, one of them taken back. */
   @Test
   void anOutlineIsClickedAndPulledUp(@TempDir Path dir) {

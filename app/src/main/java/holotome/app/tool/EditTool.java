@@ -326,7 +326,7 @@ final class EditTool extends HandTool {
   public void draw(ViewPort view, GraphicsContext g) {
     follow();
     if (hovered != null && by == null) {
-      mark(view, g, hovered, false);
+      FeatureMarks.draw(view, g, hovered, false);
     }
     if (by != null && vicinity != null) {
       for (int i = 0; i < vicinity.count(); i++) {
@@ -334,7 +334,7 @@ final class EditTool extends HandTool {
       }
     }
     for (Feature f : chosen) {
-      mark(view, g, by == null ? f : f.moved(by), true);
+      FeatureMarks.draw(view, g, by == null ? f : f.moved(by), true);
     }
     if (by != null) {
       boolean sized = session.current().frame().trueSize();
@@ -342,27 +342,6 @@ final class EditTool extends HandTool {
       if (at != null) {
         Marks.slip(g, new double[] {at[0], at[1] - 22}, Length.format(Vec.length(by), sized));
       }
-    }
-  }
-
-  private static void mark(ViewPort view, GraphicsContext g, Feature f, boolean isChosen) {
-    if (f.size() == 1) {
-      double[] p = view.project(f.points());
-      if (isChosen) {
-        Marks.ring(g, p);
-      } else {
-        Marks.dot(g, p);
-      }
-      return;
-    }
-    List<double[]> corners = new ArrayList<>(Feature.all(List.of(f)));
-    if (f.size() == 3) {
-      corners.add(corners.getFirst());
-    }
-    if (isChosen) {
-      Marks.thick(view, g, Feature.flat(corners));
-    } else {
-      Marks.line(view, g, Feature.flat(corners), Marks.VERDIGRIS);
     }
   }
 }

@@ -39,6 +39,7 @@ final class ProxyEditForm {
           Map.entry(How.CAP, KeyCode.A),
           Map.entry(How.CUT, KeyCode.K),
           Map.entry(How.MIRROR, KeyCode.Y),
+          Map.entry(How.STRIP, KeyCode.H),
           Map.entry(How.DISSOLVE, KeyCode.U),
           Map.entry(How.DELETE, KeyCode.DELETE));
 
@@ -88,6 +89,7 @@ final class ProxyEditForm {
             How.CAP,
             How.CUT,
             How.MIRROR,
+            How.STRIP,
             How.DISSOLVE,
             How.DELETE)) {
       flow.getChildren().add(button(how));
@@ -203,14 +205,14 @@ final class ProxyEditForm {
     int faces = count(3);
     int edges = count(2);
     int points = count(1);
-    return hand.faces() != null
+    return (hand.faces() != null || how == How.STRIP)
         && switch (how) {
           case PULL, INSET -> faces > 0;
           case BEVEL, SPLIT, RING, CAP -> edges > 0;
           case MERGE -> Feature.all(tool.chosen()).size() > 1;
           case BRIDGE -> faces == 2 || faces == 0 && edges == 2;
           case DISSOLVE -> edges + points > 0;
-          case CUT, MIRROR -> true;
+          case CUT, MIRROR, STRIP -> true;
           case MOVE, TURN, SCALE, DELETE -> faces + edges + points > 0;
         };
   }
@@ -273,7 +275,17 @@ final class ProxyEditForm {
         tool.make(how, Vec.mul(n, side < 0 ? -1 : 1), new double[3], null, List.of());
       }
       case CUT -> tool.cutNext(!tool.isCutting());
+      case STRIP -> tool.stripNext(!tool.isStripping());
       default -> tool.make(how, null, null, null, List.of());
+    }
+  }
+
+  /** The distance that is filled in, in metres; a tenth where that is none. */
+  double far() {
+    try {
+      return Math.max(1e-6, Math.abs(Length.parse(far.getText()).metres()));
+    } catch (Failure f) {
+      return 0.1;
     }
   }
 

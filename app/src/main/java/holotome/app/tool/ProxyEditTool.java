@@ -64,6 +64,11 @@ final class ProxyEditTool extends HandTool {
   private double[] cut;
 
   private boolean isCutting;
+
+  /** Whether the next drag draws a strip, and the one that is drawn; null for none. */
+  private boolean isStripping;
+
+  private StripPen pen;
   private Workpiece bare;
   private Workpiece bareOf;
 
@@ -86,6 +91,9 @@ final class ProxyEditTool extends HandTool {
     if (w == null) {
       return null;
     }
+    if (isStripping) {
+      return AppWords.of("proxy-edit-tool.draw-strip");
+    }
     return w.cast() == null
         ? AppWords.of("proxy-edit-tool.nothing-made")
         : hand.faces() == null
@@ -98,7 +106,7 @@ final class ProxyEditTool extends HandTool {
   @Override
   public Way way() {
     Workpiece w = session.current();
-    return w != null && w.cast() == null
+    return w != null && w.cast() == null && !isStripping
         ? new Way(AppWords.of("proxy-tool.begin"), MakeBlock.class)
         : null;
   }
@@ -115,8 +123,32 @@ final class ProxyEditTool extends HandTool {
   /** Has the next drag cut along it, or no longer. */
   void cutNext(boolean wanted) {
     isCutting = wanted;
+    isStripping = false;
     cut = null;
     edited();
+  }
+
+  boolean isStripping() {
+    return isStripping;
+  }
+
+  /** Has drags draw strips of quads, or no longer. */
+  void stripNext(boolean wanted) {
+    isStripping = wanted;
+    isCutting = false;
+    pen = null;
+    edited();
+  }
+
+  private void strip(double[] pairs) {
+    pen = null;
+    Workpiece w = session.current();
+    if (pairs == null || w == null || session.jobs().isBusy()) {
+      session.changed();
+      return;
+    }
+    double[] places = InFile.places(w.frame(), pairs);
+    hand.make(new ProxyEdit(How.STRIP, null, null, places, null, null, null));
   }
 
   /** Shows the Scan or the Cast. */
@@ -143,27 +175,12 @@ final class ProxyEditTool extends HandTool {
     Frame f = session.current().frame();
     return new ProxyEdit(
         how,
-        places(f, chosen.stream().filter(c -> c.size() > 2).toList()),
-        places(f, chosen.stream().filter(c -> c.size() == 2).toList()),
-        places(f, chosen.stream().filter(c -> c.size() == 1).toList()),
-        by == null ? null : way(f, by),
+        InFile.middles(f, chosen.stream().filter(c -> c.size() > 2).toList()),
+        InFile.middles(f, chosen.stream().filter(c -> c.size() == 2).toList()),
+        InFile.middles(f, chosen.stream().filter(c -> c.size() == 1).toList()),
+        by == null ? null : InFile.way(f, by),
         at == null ? null : f.toFile().apply(f.toBase(at)),
         amount);
-  }
-
-  /** The middles of things, in the file's coordinates. */
-  private static double[] places(Frame f, List<Feature> of) {
-    return of.isEmpty()
-        ? null
-        : of.stream()
-            .flatMapToDouble(
-                c -> Arrays.stream(f.toFile().apply(f.toBase(ProxyEditForm.middle(List.of(c))))))
-            .toArray();
-  }
-
-  private static double[] way(Frame f, double[] by) {
-    double[] from = f.toFile().apply(f.toBase(new double[3]));
-    return Vec.sub(f.toFile().apply(f.toBase(by)), from);
   }
 
   /** A length of working space in the file's unit. */
@@ -255,6 +272,12 @@ final class ProxyEditTool extends HandTool {
     by = null;
     startX = e.getX();
     startY = e.getY();
+    Workpiece w = session.current();
+    if (isStripping && w != null && e.getButton() == MouseButton.PRIMARY) {
+      pen = new StripPen();
+      pen.to(view, e, w.frame());
+      return;
+    }
     if (e.getButton() != MouseButton.PRIMARY || picking() == null) {
       return;
     }
@@ -296,7 +319,9 @@ final class ProxyEditTool extends HandTool {
   public void dragged(ViewPort view, MouseEvent e) {
     double dx = e.getX() - startX;
     double dy = e.getY() - startY;
-    if (cut != null) {
+    if (pen != null) {
+      pen.to(view, e, session.current().frame());
+    } else if (cut != null) {
       cut[2] = e.getX();
       cut[3] = e.getY();
       view.repaint();
@@ -370,6 +395,11 @@ final class ProxyEditTool extends HandTool {
 
   @Override
   public void released(ViewPort view, MouseEvent e) {
+    if (pen != null) {
+      pen.to(view, e, session.current().frame());
+      pen.end(view, form.far(), this::strip);
+      return;
+    }
     if (handles.isHeld()) {
       handles.released();
       if (drag != null && !session.jobs().isBusy()) {
@@ -431,7 +461,7 @@ final class ProxyEditTool extends HandTool {
 
   @Override
   public void moved(ViewPort view, MouseEvent e) {
-    if (picking() != null && !isCutting) {
+    if (picking() != null && !isCutting && !isStripping) {
       hovered = picking().under(view, e.getX(), e.getY(), form.size());
       view.repaint();
     }
@@ -451,6 +481,8 @@ final class ProxyEditTool extends HandTool {
     drag = null;
     handles.released();
     isCutting = false;
+    isStripping = false;
+    pen = null;
     choose(List.of());
   }
 
@@ -501,11 +533,14 @@ final class ProxyEditTool extends HandTool {
     if (cut != null) {
       Marks.thick(g, new double[] {cut[0], cut[1]}, new double[] {cut[2], cut[3]});
     }
+    if (pen != null) {
+      pen.draw(view, g);
+    }
     if (hovered != null && by == null) {
-      mark(view, g, hovered, false);
+      FeatureMarks.draw(view, g, hovered, false);
     }
     for (Feature f : chosen) {
-      mark(view, g, by == null ? f : f.moved(by), true);
+      FeatureMarks.draw(view, g, by == null ? f : f.moved(by), true);
     }
     if (hasHandles() && picking() != null && by == null && drag == null) {
       double[] middle = ProxyEditForm.middle(chosen);
@@ -517,30 +552,6 @@ final class ProxyEditTool extends HandTool {
         boolean sized = session.current().frame().trueSize();
         Marks.slip(g, new double[] {at[0], at[1] - 22}, Length.format(Vec.length(by), sized));
       }
-    }
-  }
-
-  private static void mark(ViewPort view, GraphicsContext g, Feature f, boolean isChosen) {
-    if (f.size() == 1) {
-      double[] p = view.project(f.points());
-      if (p != null && isChosen) {
-        Marks.ring(g, p);
-      } else if (p != null) {
-        Marks.dot(g, p);
-      }
-      return;
-    }
-    List<double[]> corners = new ArrayList<>();
-    for (int i = 0; i < f.size(); i++) {
-      corners.add(f.corner(i));
-    }
-    if (f.size() > 2) {
-      corners.add(corners.getFirst());
-    }
-    if (isChosen) {
-      Marks.thick(view, g, Feature.flat(corners));
-    } else {
-      Marks.line(view, g, Feature.flat(corners), Marks.VERDIGRIS);
     }
   }
 }

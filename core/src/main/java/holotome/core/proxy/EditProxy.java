@@ -29,6 +29,8 @@ public record EditProxy(
   /** Larger ones are not edited by hand. */
   public static final int MOST = 200_000;
 
+  private static final FaceLists NOTHING = new FaceLists(new double[0], new int[0][]);
+
   public EditProxy {
     if (edits == null || edits.isEmpty()) {
       throw Failure.usage(CoreWords.of("edit-mesh.no-edits"));
@@ -45,13 +47,14 @@ public record EditProxy(
 
   @Override
   public Outcome apply(Workpiece in, Run run) {
-    if (in.cast() == null || in.cast().isEmpty()) {
+    boolean isNew = in.cast() == null || in.cast().isEmpty();
+    if (isNew && edits.getFirst().how() != ProxyEdit.How.STRIP) {
       throw Failure.cannot(CoreWords.of("proxy-settle.no-cast"));
     }
-    if (in.cast().triangleCount() > MOST) {
+    if (!isNew && in.cast().triangleCount() > MOST) {
       throw Failure.cannot(CoreWords.of("proxy-edit.too-large", in.cast().triangleCount(), MOST));
     }
-    EditedProxy edited = new EditedProxy(FaceLists.of(in.cast()), in.frame());
+    EditedProxy edited = new EditedProxy(isNew ? NOTHING : FaceLists.of(in.cast()), in.frame());
     List<String> notes = new ArrayList<>();
     int done = 0;
     for (int i = 0; i < edits.size(); i++) {

@@ -81,6 +81,7 @@ public final class EditedProxy {
       case CAP -> ProxyForms.capped(now, edges(e, true));
       case MERGE -> ProxyForms.merged(now, vertices(e));
       case DELETE -> deleted(e);
+      case STRIP -> strip(e);
       case CUT -> {
         PolygonMesh p = now.polygons();
         boolean[] only = e.faces() == null ? null : some(faces(e));
@@ -96,6 +97,19 @@ public final class EditedProxy {
       }
       case SPLIT, RING, BEVEL, DISSOLVE -> divided(e);
     };
+  }
+
+  /** New quads beside what there is. */
+  private FaceLists strip(ProxyEdit e) {
+    double[] xyz = new double[e.points().length];
+    for (int i = 0; i < xyz.length; i += 3) {
+      System.arraycopy(place(Arrays.copyOfRange(e.points(), i, i + 3)), 0, xyz, i, 3);
+    }
+    int[][] quads = new int[xyz.length / 6 - 1][];
+    for (int i = 0; i < quads.length; i++) {
+      quads[i] = new int[] {2 * i, 2 * i + 1, 2 * i + 3, 2 * i + 2};
+    }
+    return now.and(new FaceLists(xyz, quads));
   }
 
   private FaceLists divided(ProxyEdit e) {

@@ -18,7 +18,7 @@ import java.util.Arrays;
 public record ProxyEdit(
     @Parameter(
             help =
-                "What is done: moved, turned about an axis, scaled; faces pulled out, given a smaller one within, bridged; a border capped; edges split, a ring of edges put through, bevelled; points merged; parts deleted, or taken out of what is around; cut along a plane; mirrored about a plane")
+                "What is done: moved, turned about an axis, scaled; faces pulled out, given a smaller one within, bridged; a border capped; edges split, a ring of edges put through, bevelled; points merged; parts deleted, or taken out of what is around; cut along a plane; mirrored about a plane; a strip of new quads")
         How how,
     @Parameter(
             help = "Faces, each by the mean of its corners, x y z in the scan file's coordinates",
@@ -28,7 +28,10 @@ public record ProxyEdit(
             help = "Edges, each by its middle, x y z in the scan file's coordinates",
             optional = true)
         double[] edges,
-    @Parameter(help = "Points, x y z in the scan file's coordinates", optional = true)
+    @Parameter(
+            help =
+                "Points, x y z in the scan file's coordinates; of a strip left and right in turn, from its beginning",
+            optional = true)
         double[] points,
     @Parameter(
             help =
@@ -62,7 +65,8 @@ public record ProxyEdit(
     DELETE,
     DISSOLVE,
     CUT,
-    MIRROR
+    MIRROR,
+    STRIP
   }
 
   public ProxyEdit {
@@ -86,8 +90,10 @@ public record ProxyEdit(
             || how == How.BEVEL
             || how == How.SPLIT
             || how == How.RING;
+    boolean isStrip = points != null && points.length >= 12 && points.length % 6 == 0;
     boolean isWhole =
         how != null
+            && (how != How.STRIP || isStrip)
             && (by != null || !needsBy)
             && (at != null || !needsAt)
             && (amount != null && Double.isFinite(amount) || !needsAmount);

@@ -215,6 +215,23 @@ class EditProxyTest {
   }
 
   @Test
+  void aStripBesideWhatThereIsAndOfNothing() {
+    double[] pairs = {0, 5, 0, 1, 5, 0, 0, 6, 0, 1, 6, 0, 0, 7, 1, 1, 7, 1};
+    ProxyEdit strip = new ProxyEdit(How.STRIP, null, null, pairs, null, null, null);
+    EditedProxy p = edited(cube(), strip);
+    assertThat(faceCount(p)).isEqualTo(8);
+    // From left to right and on: it faces up.
+    assertThat(p.now().normal(6)).containsExactly(new double[] {0, 0, 1}, within(1e-12));
+    Workpiece w = Workpiece.of(Shapes.sphere(1, 2), Frame.PLAIN);
+    Mesh alone = new EditProxy(List.of(strip)).apply(w, Run.unwatched()).work().cast();
+    assertThat(FaceLists.of(alone).faces()).hasNumberOfRows(2);
+    assertThat(Measures.area(alone)).isCloseTo(1 + Math.sqrt(2), within(1e-6));
+    assertThatThrownBy(() -> points(How.STRIP, null, 1, 2, 3)).isInstanceOf(Failure.class);
+    EditProxy pull = new EditProxy(List.of(faces(How.PULL, 1.0, TOP)));
+    assertThatThrownBy(() -> pull.apply(w, Run.unwatched())).hasMessageContaining("no Cast");
+  }
+
+  @Test
   void pointsMerged() {
     EditedProxy p = edited(cube(), points(How.MERGE, null, 0, 0, 2, 2, 0, 2, 2, 2, 2, 0, 2, 2));
     // A pyramid.
@@ -319,7 +336,7 @@ class EditProxyTest {
       EditedProxy p = new EditedProxy(cube(), Frame.PLAIN);
       for (int i = 0; i < 60; i++) {
         FaceLists before = p.now();
-        ProxyEdit e = byChance(r, hows[r.nextInt(hows.length)], before);
+        ProxyEdit e = byChance(r, hows[r.nextInt(hows.length - 1)], before);
         try {
           p.make(e);
           made++;
