@@ -158,6 +158,14 @@ class ProxyEditWindowTest extends WindowCase {
     assertThat(d.message()).contains("settled on the Scan");
   }
 
+  /** The two upper corners of the front. */
+  private double[][] upper() {
+    return Arrays.stream(faces().corners(front()))
+        .sorted((a, b) -> Double.compare(b[2], a[2]))
+        .limit(2)
+        .toArray(double[][]::new);
+  }
+
   private int front() {
     FaceLists f = faces();
     int best = 0;
@@ -218,6 +226,20 @@ class ProxyEditWindowTest extends WindowCase {
     d.drag(view, MouseButton.PRIMARY, at[0], at[1] - 138, at[0], at[1] - 188);
     d.await("moved", () -> faces().middle(front())[2] > middle[2] + 0.1);
     d.settle();
+    undo();
+    d.await("back", () -> Arrays.equals(faces().xyz(), was.xyz()));
+    d.settle();
+    // A corner dropped on another one comes to lie there, to the last digit.
+    d.click("proxy-handles");
+    d.choose("proxy-takes", 1);
+    double[][] upper = upper();
+    double[] from = d.pixel(upper[0]);
+    double[] onto = d.pixel(upper[1]);
+    click(upper[0]);
+    d.drag(view, MouseButton.PRIMARY, from[0], from[1], onto[0] - 3, onto[1] + 2);
+    d.await("dropped", () -> !Arrays.equals(faces().xyz(), was.xyz()));
+    d.settle();
+    assertThat(Arrays.stream(corners()).filter(p -> Arrays.equals(p, upper[1]))).hasSize(2);
     undo();
     d.await("back", () -> Arrays.equals(faces().xyz(), was.xyz()));
     d.settle();

@@ -414,7 +414,10 @@ final class ProxyEditTool extends HandTool {
       }
     } else if (held != null && by != null) {
       double[] from = held;
-      if (form.isOnScan()) {
+      double[] corner = otherCorner(view, e.getX(), e.getY());
+      if (corner != null) {
+        move(Vec.sub(corner, from));
+      } else if (form.isOnScan()) {
         view.pick(
             e.getX(),
             e.getY(),
@@ -431,6 +434,13 @@ final class ProxyEditTool extends HandTool {
     by = null;
     dragged = null;
     session.changed();
+  }
+
+  /** The point that a single one is dropped on; null for none. */
+  private double[] otherCorner(ViewPort view, double x, double y) {
+    boolean isOne = chosen.size() == 1 && chosen.getFirst().size() == 1;
+    Feature f = isOne ? picking().under(view, x, y, 1) : null;
+    return f == null || f.isSame(chosen.getFirst()) ? null : f.corner(0);
   }
 
   /** Moves what is chosen. */
