@@ -73,6 +73,9 @@ public record EditProxy(
     FaceLists now = edited.now();
     notes.addFirst(CoreWords.of("block.made", now.faces().length, now.vertexCount()));
     notes.addFirst(CoreWords.count("proxy-edit.done", done));
+    if (!isNew && in.cast().uv() != null) {
+      notes.add(CoreWords.of("proxy-edit.charts-gone"));
+    }
     return new Outcome(in.withCast(now.mesh()), notes, null, done);
   }
 

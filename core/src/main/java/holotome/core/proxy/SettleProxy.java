@@ -137,6 +137,9 @@ public record SettleProxy(
     if (out.triangleCount() != cast.triangleCount()) {
       notes.add(CoreWords.of("proxy-settle.divided", FaceLists.of(out).faces().length));
     }
+    if (cast.uv() != null && out.uv() == null) {
+      notes.add(CoreWords.of("proxy-edit.charts-gone"));
+    }
     return new Outcome(in.withCast(out).withMaps(null), notes);
   }
 

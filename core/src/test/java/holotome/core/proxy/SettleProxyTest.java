@@ -323,6 +323,17 @@ class SettleProxyTest {
   }
 
   @Test
+  void chartsStayWhereFacesDoAndElseItIsSaid() {
+    Mesh scan = Shapes.sphere(1, 4);
+    Mesh cast = Shapes.laden(Shapes.sphere(0.95, 2));
+    assertThat(cast.uv()).isNotNull();
+    Outcome moved = settled(scan, cast, along(Way.NORMALS, 0.2));
+    assertThat(moved.work().cast().uv().coords()).isEqualTo(cast.uv().coords());
+    SettleProxy fine = new SettleProxy(Way.NORMALS, new Length(0.2), null, null, 1, null, null);
+    assertThat(settled(scan, cast, fine).notes()).anyMatch(n -> n.contains("charts are gone"));
+  }
+
+  @Test
   void itStandsWhereTheFrameHasItsAxes() {
     // Working space lies on its side, twice as large: its z is the scan's x.
     Similarity side =
