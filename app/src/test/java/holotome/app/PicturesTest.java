@@ -2,7 +2,9 @@ package holotome.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import holotome.core.task.Work;
 import holotome.core.words.Language;
+import holotome.demo.DemoFiles;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.Node;
@@ -101,8 +103,6 @@ class PicturesTest {
       d.keys(KeyCode.ESCAPE);
       stage(KeyCode.DIGIT2, KeyCode.DIGIT5);
       apply();
-      stage(KeyCode.DIGIT2, KeyCode.DIGIT7);
-      save("trim-plane");
       stage(KeyCode.DIGIT2, KeyCode.DIGIT9);
       save("trim-crop");
       stage(KeyCode.DIGIT2, KeyCode.DIGIT6);
@@ -198,6 +198,7 @@ class PicturesTest {
       d = again;
       save("welcome");
     }
+    proxy();
     Language.speak(Language.GERMAN);
     try (Driver german = Driver.open(home)) {
       d = german;
@@ -213,6 +214,36 @@ class PicturesTest {
     }
     try (var files = Files.list(into)) {
       assertThat(files.filter(p -> p.toString().endsWith(".png")).count()).isBetween(10L, 19L);
+    }
+  }
+
+  /** The net shed from planes, a face of it chosen, the Scan coloured by how far it lies off. */
+  private void proxy() throws Exception {
+    Path shed = home.resolve("net-shed.ply");
+    DemoFiles.write("net-shed", shed, 400_000, Work.unwatched());
+    try (Driver other = Driver.open(home.resolve("other"))) {
+      d = other;
+      view = d.desk().view();
+      d.on(
+          () -> {
+            d.desk().session().open(shed);
+            return null;
+          });
+      d.settle();
+      stage(KeyCode.DIGIT5, KeyCode.DIGIT0);
+      d.click("find-planes");
+      d.await("parts", () -> d.textNow("sheet").contains("flat parts"));
+      apply();
+      d.choose("proxy-kind", 2);
+      d.settle();
+      lookCloser(110, -14, 0);
+      d.choose("proxy-takes", 3);
+      double[] wall = d.pixel(new double[] {5, 0, 1.2});
+      d.clickAt(view, wall[0], wall[1]);
+      d.click("proxy-handles");
+      d.find("look: deviation");
+      d.await("a deviation", () -> d.desk().view().deviation().now() != null);
+      save("proxy");
     }
   }
 }

@@ -30,6 +30,17 @@ class ProxyEditWindowTest extends WindowCase {
     return FaceLists.of(cast());
   }
 
+  /** Opens it with the Proxy at hand. */
+  private void openTheShed(Path dir, int triangles) {
+    Path file = dir.resolve("shed.ply");
+    DemoFiles.write("net-shed", file, triangles, Work.unwatched());
+    open(file);
+    d.settle();
+    stage(KeyCode.DIGIT5);
+    d.keys(KeyCode.DIGIT0);
+    d.settle();
+  }
+
   private void kind(int i) {
     d.choose("proxy-kind", i);
     d.settle();
@@ -87,13 +98,7 @@ class ProxyEditWindowTest extends WindowCase {
   /** The walk: a box, a row of edges, its ridge lifted, a face out and back, a cut, settled. */
   @Test
   void aBlockIsEditedAndSettled(@TempDir Path dir) {
-    Path file = dir.resolve("shed.ply");
-    DemoFiles.write("net-shed", file, 60_000, Work.unwatched());
-    open(file);
-    d.settle();
-    stage(KeyCode.DIGIT5);
-    d.keys(KeyCode.DIGIT0);
-    d.settle();
+    openTheShed(dir, 60_000);
     kind(1);
     tried();
     apply();
@@ -203,13 +208,7 @@ class ProxyEditWindowTest extends WindowCase {
    */
   @Test
   void handlesMoveWhatIsChosenAndColourSaysHowFarItLies(@TempDir Path dir) throws Exception {
-    Path file = dir.resolve("crate.ply");
-    DemoFiles.write("net-shed", file, 30_000, Work.unwatched());
-    open(file);
-    d.settle();
-    stage(KeyCode.DIGIT5);
-    d.keys(KeyCode.DIGIT0);
-    d.settle();
+    openTheShed(dir, 30_000);
     kind(1);
     tried();
     apply();
@@ -243,6 +242,21 @@ class ProxyEditWindowTest extends WindowCase {
     undo();
     d.await("back", () -> Arrays.equals(faces().xyz(), was.xyz()));
     d.settle();
+    // A rectangle around all takes all its corners, and each only once.
+    d.keys(KeyCode.ESCAPE);
+    d.settle();
+    d.drag(view, MouseButton.PRIMARY, 20, 170, 700, 640);
+    d.settle();
+    d.fill("proxy-field-move", "0 0 1m");
+    d.click("proxy-move");
+    d.await("moved", () -> Math.abs(faces().middle(front())[2] - middle[2] - 1) < 1e-4);
+    d.settle();
+    for (int v = 0; v < 8; v++) {
+      assertThat(faces().at(v)[2] - was.at(v)[2]).isCloseTo(1, within(1e-5));
+    }
+    undo();
+    d.await("back", () -> Arrays.equals(faces().xyz(), was.xyz()));
+    d.settle();
     // Along with the Scan the look has its distance from the Cast.
     for (int i = 0; i < 12 && !d.on(() -> d.desk().view().showsDeviation()); i++) {
       d.keys(KeyCode.L);
@@ -261,13 +275,7 @@ class ProxyEditWindowTest extends WindowCase {
   /** Without a Cast: strips drawn along the wall, two strokes in one entry. */
   @Test
   void stripsDrawnAlongTheScanStickToIt(@TempDir Path dir) {
-    Path file = dir.resolve("shed.ply");
-    DemoFiles.write("net-shed", file, 30_000, Work.unwatched());
-    open(file);
-    d.settle();
-    stage(KeyCode.DIGIT5);
-    d.keys(KeyCode.DIGIT0);
-    d.settle();
+    openTheShed(dir, 30_000);
     kind(2);
     assertThat(d.text("problem")).contains("nothing to edit yet");
     view("front");
@@ -294,13 +302,7 @@ class ProxyEditWindowTest extends WindowCase {
   /** A prism of an outline that is clicked, corner by corner, one of them taken back. */
   @Test
   void anOutlineIsClickedAndPulledUp(@TempDir Path dir) {
-    Path file = dir.resolve("shed.ply");
-    DemoFiles.write("net-shed", file, 60_000, Work.unwatched());
-    open(file);
-    d.settle();
-    stage(KeyCode.DIGIT5);
-    d.keys(KeyCode.DIGIT0);
-    d.settle();
+    openTheShed(dir, 60_000);
     kind(1);
     d.choose("field-form", 1);
     view("above");

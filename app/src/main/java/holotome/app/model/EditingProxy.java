@@ -1,7 +1,6 @@
 package holotome.app.model;
 
 import holotome.app.words.AppWords;
-import holotome.core.geometry.Similarity;
 import holotome.core.part.Workpiece;
 import holotome.core.polygon.FaceLists;
 import holotome.core.proxy.EditProxy;
@@ -41,7 +40,7 @@ public final class EditingProxy {
     if (w != of) {
       of = w;
       boolean isSome = w != null && w.cast() != null && w.cast().triangleCount() <= EditProxy.MOST;
-      faces = isSome ? placed(FaceLists.of(w.cast()), w.frame().toWork()) : null;
+      faces = isSome ? FaceLists.of(w.cast()).placed(w.frame().toWork()) : null;
     }
     return faces;
   }
@@ -58,14 +57,6 @@ public final class EditingProxy {
     } catch (Failure f) {
       return null;
     }
-    return placed(p.now(), w.frame().toWork());
-  }
-
-  private static FaceLists placed(FaceLists of, Similarity place) {
-    double[] xyz = new double[of.xyz().length];
-    for (int v = 0; v < of.vertexCount(); v++) {
-      System.arraycopy(place.apply(of.at(v)), 0, xyz, 3 * v, 3);
-    }
-    return new FaceLists(xyz, of.faces());
+    return p.now().placed(w.frame().toWork());
   }
 }

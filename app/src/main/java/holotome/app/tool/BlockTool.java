@@ -3,20 +3,17 @@ package holotome.app.tool;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
-import holotome.core.frame.Frame;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
 import holotome.core.proxy.MakeBlock;
 import holotome.core.step.Step;
 import holotome.core.words.Language;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.VBox;
 
@@ -25,16 +22,11 @@ import javafx.scene.layout.VBox;
  * clicks draw an outline that is pulled up instead.
  */
 final class BlockTool extends RegionTool {
-  /** Presses that are dragged farther than this turn the view. */
-  private static final double CLICK = 4;
-
-  private final Draft<List<double[]>> outline = new Draft<>(List.of(), p -> drawn());
+  private final ClickedPlaces outline = new ClickedPlaces(this::drawn);
   private final OverScan over;
   private final Label said = new Label();
   private final Button clear = new Button(AppWords.of("block-tool.clear"));
   private ViewPort view;
-  private double pressedX;
-  private double pressedY;
 
   BlockTool(Session session) {
     super(
@@ -49,11 +41,7 @@ final class BlockTool extends RegionTool {
     said.setWrapText(true);
     said.getStyleClass().addAll("soft", "small");
     clear.setId("clear-outline");
-    clear.setOnAction(
-        e -> {
-          outline.set(List.of());
-          drawn();
-        });
+    clear.setOnAction(e -> outline.set(List.of()));
   }
 
   @Override
@@ -72,17 +60,17 @@ final class BlockTool extends RegionTool {
   private void suit() {
     Object form = values().get("form");
     boolean isSided = !"box".equals(form) && !"plane".equals(form);
-    if (isSided && outline.now().isEmpty()) {
+    if (isSided && outline.isEmpty()) {
       reveal("sides");
     } else {
       hide("sides");
     }
-    if (isPrism() && !outline.now().isEmpty()) {
+    if (isPrism() && !outline.isEmpty()) {
       reveal("height");
     } else {
       hide("height");
     }
-    int n = outline.now().size();
+    int n = outline.count();
     said.setText(
         !isPrism()
             ? ""
@@ -107,28 +95,20 @@ final class BlockTool extends RegionTool {
   @Override
   public Step step() {
     MakeBlock s = (MakeBlock) super.step();
-    List<double[]> points = outline.now();
-    if (s.form() != MakeBlock.Form.PRISM || points.isEmpty()) {
-      return s.with(null);
-    }
-    return s.with(points.stream().flatMapToDouble(Arrays::stream).toArray());
+    boolean isDrawn = s.form() == MakeBlock.Form.PRISM && !outline.isEmpty();
+    return s.with(isDrawn ? outline.flat() : null);
   }
 
   @Override
   public void load(Step step) {
     MakeBlock s = (MakeBlock) step;
     super.load(s.with(null));
-    List<double[]> had = new ArrayList<>();
-    double[] all = s.outline() == null ? new double[0] : s.outline();
-    for (int i = 0; i < all.length; i += 3) {
-      had.add(Arrays.copyOfRange(all, i, i + 3));
-    }
-    outline.begin(List.copyOf(had));
+    outline.load(s.outline());
   }
 
   @Override
   public Draft<?> draft() {
-    return isPrism() ? outline : null;
+    return isPrism() ? outline.draft() : null;
   }
 
   @Override
@@ -171,15 +151,13 @@ final class BlockTool extends RegionTool {
 
   @Override
   public void pressed(ViewPort on, MouseEvent e) {
-    pressedX = e.getX();
-    pressedY = e.getY();
+    outline.pressed(e);
   }
 
   @Override
   public void released(ViewPort on, MouseEvent e) {
     Workpiece w = session.current();
-    boolean isClick = Math.hypot(e.getX() - pressedX, e.getY() - pressedY) <= CLICK;
-    if (w == null || !isPrism() || e.getButton() != MouseButton.PRIMARY || !isClick) {
+    if (w == null || !isPrism() || !outline.isClick(e)) {
       return;
     }
     on.pick(
@@ -187,11 +165,7 @@ final class BlockTool extends RegionTool {
         e.getY(),
         p -> {
           if (p != null && w == session.current() && view != null) {
-            Frame f = w.frame();
-            List<double[]> next = new ArrayList<>(outline.now());
-            next.add(f.toFile().apply(f.toBase(p)));
-            outline.set(List.copyOf(next));
-            drawn();
+            outline.add(w.frame(), p);
           }
         });
   }
@@ -200,20 +174,13 @@ final class BlockTool extends RegionTool {
   public void draw(ViewPort on, GraphicsContext g) {
     super.draw(on, g);
     Workpiece w = session.current();
-    List<double[]> points = outline.now();
-    if (w == null || !isPrism() || points.isEmpty() || over.isDone(this::step)) {
+    if (w == null || !isPrism() || outline.isEmpty() || over.isDone(this::step)) {
       return;
     }
-    double[] line = new double[3 * points.size() + 3];
-    for (int i = 0; i <= points.size(); i++) {
-      double[] p = points.get(i % points.size());
-      double[] at = w.frame().toWork().apply(w.frame().toFile().inverse().apply(p));
-      System.arraycopy(at, 0, line, 3 * i, 3);
-      double[] pixel = on.project(at);
-      if (pixel != null) {
-        Marks.dot(g, pixel);
-      }
-    }
-    Marks.line(on, g, line, Marks.VERDIGRIS);
+    double[] open = outline.working(w.frame());
+    double[] closed = Arrays.copyOf(open, open.length + 3);
+    System.arraycopy(open, 0, closed, open.length, 3);
+    outline.draw(on, g, w.frame());
+    Marks.line(on, g, closed, Marks.VERDIGRIS);
   }
 }

@@ -208,11 +208,7 @@ final class EditTool extends HandTool {
       boolean isChosen = chosen.stream().anyMatch(f::isSame);
       held = more ? null : f.corner(0);
       if (more) {
-        List<Feature> next = new ArrayList<>(chosen);
-        if (!next.removeIf(f::isSame)) {
-          next.add(f);
-        }
-        take(next);
+        take(f.toggledIn(chosen));
       } else if (!isChosen) {
         take(List.of(f));
       }

@@ -25,6 +25,15 @@ record Feature(double[] points) {
     return o.size() == size() && all(List.of(this, o)).size() == size();
   }
 
+  /** Several with this one more, or without it where it was among them. */
+  List<Feature> toggledIn(List<Feature> of) {
+    List<Feature> next = new ArrayList<>(of);
+    if (!next.removeIf(this::isSame)) {
+      next.add(this);
+    }
+    return next;
+  }
+
   Feature moved(double[] by) {
     double[] out = points.clone();
     for (int i = 0; i < out.length; i++) {

@@ -36,4 +36,16 @@ final class FeatureMarks {
       Marks.line(view, g, Feature.flat(corners), Marks.VERDIGRIS);
     }
   }
+
+  /** A rectangle that is drawn around things: two corners, x and y each. */
+  static void rectangle(GraphicsContext g, double[] r) {
+    double[] a = {r[0], r[1]};
+    double[] b = {r[2], r[1]};
+    double[] c = {r[2], r[3]};
+    double[] d = {r[0], r[3]};
+    Marks.thick(g, a, b);
+    Marks.thick(g, b, c);
+    Marks.thick(g, c, d);
+    Marks.thick(g, d, a);
+  }
 }

@@ -1,19 +1,14 @@
 package holotome.app.tool;
 
 import holotome.app.model.Session;
-import holotome.core.attribute.Attribute;
 import holotome.core.log.History;
-import holotome.core.mesh.Mesh;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
+import holotome.core.polygon.FaceLists;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
-import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Supplier;
-import java.util.stream.DoubleStream;
 
 /**
  * For tools that make the Cast of a few faces: the Scan is what is seen while they are at hand, and
@@ -33,7 +28,8 @@ final class OverScan {
   /** Takes over what was tried. */
   void tried(History trial) {
     edgesOf = session.current();
-    edges = edges(trial.current());
+    Workpiece made = trial.current();
+    edges = edges(FaceLists.of(made.cast()).placed(made.frame().toWork()));
     session.changed();
   }
 
@@ -57,8 +53,13 @@ final class OverScan {
 
   /** The Scan alone where there is a Cast, unless what the Sheet says was made just now. */
   Workpiece shows(Supplier<Step> step) {
+    return isDone(step) ? null : bare();
+  }
+
+  /** The Scan alone where there is a Cast; null where there is none. */
+  Workpiece bare() {
     Workpiece w = session.current();
-    if (w == null || w.cast() == null || isDone(step)) {
+    if (w == null || w.cast() == null) {
       return null;
     }
     if (bareOf != w) {
@@ -78,32 +79,14 @@ final class OverScan {
     }
   }
 
-  /** The edges between faces of the Cast, both ends of each, in working space. */
-  static double[] edges(Workpiece made) {
-    Mesh m = made.cast();
-    Attribute face = m.attributes().named(Attribute.FACE);
-    int[] tri = m.triangles();
-    Map<Long, Integer> beyond = new HashMap<>();
-    for (int c = 0; c < tri.length; c++) {
-      int to = tri[c % 3 == 2 ? c - 2 : c + 1];
-      beyond.put((long) tri[c] << 32 | to, faceOf(face, c / 3));
+  /** The edges of faces, both ends of each, 6 doubles an edge. */
+  static double[] edges(FaceLists faces) {
+    List<int[]> edges = faces.edges();
+    double[] out = new double[6 * edges.size()];
+    for (int e = 0; e < edges.size(); e++) {
+      System.arraycopy(faces.xyz(), 3 * edges.get(e)[0], out, 6 * e, 3);
+      System.arraycopy(faces.xyz(), 3 * edges.get(e)[1], out, 6 * e + 3, 3);
     }
-    DoubleStream.Builder out = DoubleStream.builder();
-    for (int c = 0; c < tri.length; c++) {
-      int to = tri[c % 3 == 2 ? c - 2 : c + 1];
-      Integer other = beyond.get((long) to << 32 | tri[c]);
-      if (other == null || tri[c] < to && other != faceOf(face, c / 3)) {
-        for (int v : new int[] {tri[c], to}) {
-          double x = m.xyz()[3 * v];
-          double[] p = made.frame().toWork().apply(x, m.xyz()[3 * v + 1], m.xyz()[3 * v + 2]);
-          Arrays.stream(p).forEach(out::add);
-        }
-      }
-    }
-    return out.build().toArray();
-  }
-
-  private static int faceOf(Attribute face, int triangle) {
-    return face == null ? triangle : face.ints()[triangle];
+    return out;
   }
 }

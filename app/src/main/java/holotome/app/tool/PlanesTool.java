@@ -4,7 +4,6 @@ import holotome.app.model.Problems;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
-import holotome.core.frame.Frame;
 import holotome.core.log.History;
 import holotome.core.part.Workpiece;
 import holotome.core.proxy.FlatPreview;
@@ -12,8 +11,6 @@ import holotome.core.proxy.FromPlanes;
 import holotome.core.step.Step;
 import holotome.core.task.Failure;
 import holotome.core.words.Language;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
@@ -21,7 +18,6 @@ import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
@@ -34,18 +30,13 @@ final class PlanesTool extends StepTool {
   /** Larger scans are not tried out on every edit; what was clicked is seen all the same. */
   private static final int LARGE = 2_000_000;
 
-  /** Presses that are dragged farther than this turn the view. */
-  private static final double CLICK = 4;
-
-  private final Draft<List<double[]>> places = new Draft<>(List.of(), p -> placed());
+  private final ClickedPlaces places = new ClickedPlaces(this::placed);
   private final FlatPreview preview = new FlatPreview();
   private final OverScan over;
   private final Label said = new Label();
   private final Button find = new Button(AppWords.of("planes-tool.find"));
   private final Button clear = new Button(AppWords.of("planes-tool.clear"));
   private ViewPort view;
-  private double pressedX;
-  private double pressedY;
 
   /** The triangles of each place's part, and of which scan they are. */
   private List<BitSet> parts = List.of();
@@ -69,11 +60,7 @@ final class PlanesTool extends StepTool {
     find.setId("find-planes");
     find.setOnAction(e -> find());
     clear.setId("clear-planes");
-    clear.setOnAction(
-        e -> {
-          places.set(List.of());
-          placed();
-        });
+    clear.setOnAction(e -> places.set(List.of()));
   }
 
   @Override
@@ -116,35 +103,26 @@ final class PlanesTool extends StepTool {
   @Override
   public Step step() {
     FromPlanes s = (FromPlanes) super.step();
-    if (places.now().isEmpty()) {
+    if (places.isEmpty()) {
       throw Failure.usage(AppWords.of("planes-tool.click"));
     }
-    return s.with(flat());
-  }
-
-  private double[] flat() {
-    return places.now().stream().flatMapToDouble(Arrays::stream).toArray();
+    return s.with(places.flat());
   }
 
   @Override
   public void load(Step step) {
     FromPlanes s = (FromPlanes) step;
     super.load(s.with(null));
-    List<double[]> had = new ArrayList<>();
-    double[] all = s.places() == null ? new double[0] : s.places();
-    for (int i = 0; i < all.length; i += 3) {
-      had.add(Arrays.copyOfRange(all, i, i + 3));
-    }
-    places.begin(List.copyOf(had));
+    places.load(s.places());
   }
 
   @Override
   public Draft<?> draft() {
-    return places;
+    return places.draft();
   }
 
   private void say() {
-    int n = places.now().size();
+    int n = places.count();
     said.setText(
         n == 0 ? AppWords.of("planes-tool.click") : AppWords.count("planes-tool.parts", n));
     clear.setVisible(n > 0);
@@ -165,7 +143,7 @@ final class PlanesTool extends StepTool {
   private void grow() {
     Workpiece w = session.current();
     FromPlanes plain = plain();
-    if (w == null || view == null || plain == null || places.now().isEmpty()) {
+    if (w == null || view == null || plain == null || places.isEmpty()) {
       session.jobs().stopLooking(this);
       parts = List.of();
       marked = null;
@@ -173,7 +151,7 @@ final class PlanesTool extends StepTool {
       session.changed();
       return;
     }
-    FromPlanes s = plain.with(flat());
+    FromPlanes s = plain.with(places.flat());
     String what = AppWords.of("planes-tool.growing");
     session
         .jobs()
@@ -208,8 +186,7 @@ final class PlanesTool extends StepTool {
                 said.setText(AppWords.of("planes-tool.none"));
                 return;
               }
-              places.set(List.copyOf(found));
-              placed();
+              places.set(found);
             },
             f -> Problems.note(AppWords.of("planes-tool.finding"), f));
   }
@@ -243,7 +220,7 @@ final class PlanesTool extends StepTool {
 
   @Override
   public double[] surfaceLines() {
-    return places.now().isEmpty() ? null : over.lines();
+    return places.isEmpty() ? null : over.lines();
   }
 
   // --- places ------------------------------------------------------------------------------------
@@ -255,34 +232,27 @@ final class PlanesTool extends StepTool {
 
   @Override
   public void pressed(ViewPort on, MouseEvent e) {
-    pressedX = e.getX();
-    pressedY = e.getY();
+    places.pressed(e);
   }
 
   @Override
   public void released(ViewPort on, MouseEvent e) {
     Workpiece w = session.current();
-    boolean isClick = Math.hypot(e.getX() - pressedX, e.getY() - pressedY) <= CLICK;
-    if (w == null || e.getButton() != MouseButton.PRIMARY || !isClick) {
-      return;
+    if (w != null && places.isClick(e)) {
+      on.pickTriangle(e.getX(), e.getY(), (t, p) -> clicked(w, t, p));
     }
-    on.pickTriangle(e.getX(), e.getY(), (t, p) -> clicked(w, t, p));
   }
 
   private void clicked(Workpiece w, int triangle, double[] point) {
     if (point == null || w != session.current() || view == null) {
       return;
     }
-    List<double[]> next = new ArrayList<>(places.now());
     int had = partOf(triangle);
-    if (had >= 0 && had < next.size()) {
-      next.remove(had);
+    if (had >= 0 && had < places.count()) {
+      places.remove(had);
     } else {
-      Frame f = w.frame();
-      next.add(f.toFile().apply(f.toBase(point)));
+      places.add(w.frame(), point);
     }
-    places.set(List.copyOf(next));
-    placed();
   }
 
   /** The place whose part a triangle is of; -1 for none. */
@@ -302,14 +272,8 @@ final class PlanesTool extends StepTool {
   public void draw(ViewPort on, GraphicsContext g) {
     super.draw(on, g);
     Workpiece w = session.current();
-    if (w == null || over.isDone(this::step)) {
-      return;
-    }
-    for (double[] p : places.now()) {
-      double[] at = on.project(w.frame().toWork().apply(w.frame().toFile().inverse().apply(p)));
-      if (at != null) {
-        Marks.dot(g, at);
-      }
+    if (w != null && !over.isDone(this::step)) {
+      places.draw(on, g, w.frame());
     }
   }
 }

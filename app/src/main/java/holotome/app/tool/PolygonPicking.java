@@ -4,9 +4,8 @@ import holotome.core.geometry.Vec;
 import holotome.core.polygon.FaceLists;
 import holotome.core.polygon.Triangulated;
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Set;
 
 /**
  * What of a small polygon mesh lies under a pixel, told from the polygons themselves, whatever else
@@ -23,6 +22,7 @@ final class PolygonPicking {
 
   private final double[][] at;
   private final int[][] faces;
+  private final List<int[]> edges;
   private final int[][] triangles;
 
   /**
@@ -34,6 +34,7 @@ final class PolygonPicking {
       at[v] = of.at(v);
     }
     faces = of.faces();
+    edges = of.edges();
     triangles = new int[faces.length][];
     for (int f = 0; f < faces.length; f++) {
       triangles[f] = Triangulated.triangles(of.corners(f));
@@ -85,25 +86,19 @@ final class PolygonPicking {
       in[v] = p != null && p[0] >= low[0] && p[0] <= high[0] && p[1] >= low[1] && p[1] <= high[1];
     }
     List<Feature> out = new ArrayList<>();
-    Set<Long> had = new HashSet<>();
     for (int v = 0; v < at.length && size < 2; v++) {
       if (in[v]) {
         out.add(feature(v));
       }
     }
-    for (int[] c : faces) {
-      boolean all = true;
-      for (int i = 0; i < c.length; i++) {
-        int a = c[i];
-        int b = c[(i + 1) % c.length];
-        all &= in[a];
-        boolean isNew = had.add((long) Math.min(a, b) << 32 | Math.max(a, b));
-        if (size == 2 && isNew && in[a] && in[b]) {
-          out.add(feature(a, b));
-        }
+    for (int i = 0; i < edges.size() && size == 2; i++) {
+      if (in[edges.get(i)[0]] && in[edges.get(i)[1]]) {
+        out.add(feature(edges.get(i)));
       }
-      if (size == 3 && all) {
-        out.add(feature(c));
+    }
+    for (int i = 0; i < faces.length && size == 3; i++) {
+      if (Arrays.stream(faces[i]).allMatch(v -> in[v])) {
+        out.add(feature(faces[i]));
       }
     }
     return out;
@@ -134,23 +129,21 @@ final class PolygonPicking {
   private Feature edge(Seen s, double x, double y) {
     int[] best = null;
     double least = EDGE;
-    for (int[] c : faces) {
-      for (int i = 0; i < c.length; i++) {
-        double[] a = s.p[c[i]];
-        double[] b = s.p[c[(i + 1) % c.length]];
-        if (a == null || b == null) {
-          continue;
-        }
-        double dx = b[0] - a[0];
-        double dy = b[1] - a[1];
-        double l = dx * dx + dy * dy;
-        double t = l > 0 ? Math.clamp(((x - a[0]) * dx + (y - a[1]) * dy) / l, 0.0, 1.0) : 0;
-        double[] p = {a[0] + t * dx, a[1] + t * dy, a[2] + t * (b[2] - a[2])};
-        double d = Math.hypot(p[0] - x, p[1] - y);
-        if (d < least && !isHidden(s, p)) {
-          least = d;
-          best = new int[] {c[i], c[(i + 1) % c.length]};
-        }
+    for (int[] ends : edges) {
+      double[] a = s.p[ends[0]];
+      double[] b = s.p[ends[1]];
+      if (a == null || b == null) {
+        continue;
+      }
+      double dx = b[0] - a[0];
+      double dy = b[1] - a[1];
+      double l = dx * dx + dy * dy;
+      double t = l > 0 ? Math.clamp(((x - a[0]) * dx + (y - a[1]) * dy) / l, 0.0, 1.0) : 0;
+      double[] p = {a[0] + t * dx, a[1] + t * dy, a[2] + t * (b[2] - a[2])};
+      double d = Math.hypot(p[0] - x, p[1] - y);
+      if (d < least && !isHidden(s, p)) {
+        least = d;
+        best = ends;
       }
     }
     return best == null ? null : feature(best);

@@ -242,6 +242,10 @@ final class ProxyEditForm {
   private void run(How how) {
     try {
       act(how);
+      // The button may be of no use after that; keys are for what is seen, not for the next field.
+      if (view != null) {
+        view.requestFocus();
+      }
     } catch (Failure f) {
       made.setText(f.getMessage());
     }

@@ -8,7 +8,6 @@ import holotome.core.frame.Frame;
 import holotome.core.geometry.Similarity;
 import holotome.core.geometry.Vec;
 import holotome.core.log.History;
-import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
 import holotome.core.polygon.FaceLists;
 import holotome.core.proxy.EditProxy;
@@ -16,13 +15,11 @@ import holotome.core.proxy.MakeBlock;
 import holotome.core.proxy.ProxyEdit;
 import holotome.core.proxy.ProxyEdit.How;
 import holotome.core.unit.Length;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.UnaryOperator;
-import java.util.stream.DoubleStream;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyEvent;
@@ -39,7 +36,9 @@ final class ProxyEditTool extends HandTool {
   private static final double STILL = 3;
 
   private final EditingProxy hand;
+  private final OverScan over;
   private final ProxyEditForm form;
+  private final PlaceHandles handles = new PlaceHandles();
   private List<Feature> chosen = List.of();
   private Feature hovered;
   private PolygonPicking picking;
@@ -55,13 +54,14 @@ final class ProxyEditTool extends HandTool {
   private double startX;
   private double startY;
 
-  private final PlaceHandles handles = new PlaceHandles();
-
   /** What a drag of a handle comes to so far; null for nothing. */
   private PlaceHandles.Drag drag;
 
   /** The line along which faces are cut, in pixels; null while none is drawn. */
   private double[] cut;
+
+  /** The rectangle that is drawn around things, as two corners; null for none. */
+  private double[] frame;
 
   private boolean isCutting;
 
@@ -69,11 +69,10 @@ final class ProxyEditTool extends HandTool {
   private boolean isStripping;
 
   private StripPen pen;
-  private Workpiece bare;
-  private Workpiece bareOf;
 
   ProxyEditTool(Session session) {
     super(session, EditProxy.class, Stage.REDUCE);
+    over = new OverScan(session);
     hand = new EditingProxy(session);
     form = new ProxyEditForm(this, hand);
   }
@@ -197,17 +196,6 @@ final class ProxyEditTool extends HandTool {
     session.changed();
   }
 
-  /** All of them, as far as a click takes such. */
-  void chooseAll() {
-    if (hand.faces() == null) {
-      return;
-    }
-    double far = Double.POSITIVE_INFINITY;
-    choose(
-        picking()
-            .within(form.view(), new double[] {-far, -far}, new double[] {far, far}, form.size()));
-  }
-
   /** What was chosen belongs to the mesh it was chosen on. */
   private void follow() {
     if (session.history() != chosenFor) {
@@ -260,8 +248,7 @@ final class ProxyEditTool extends HandTool {
   public void end(ViewPort view) {
     drop(view);
     hovered = null;
-    bare = null;
-    bareOf = null;
+    over.end();
     form.take(null);
   }
 
@@ -294,6 +281,7 @@ final class ProxyEditTool extends HandTool {
     Feature f = picking().under(view, startX, startY, form.size());
     boolean more = e.isShiftDown();
     if (f == null) {
+      frame = new double[] {startX, startY, startX, startY};
       if (!more) {
         choose(List.of());
       }
@@ -301,11 +289,7 @@ final class ProxyEditTool extends HandTool {
     }
     boolean isChosen = chosen.stream().anyMatch(f::isSame);
     if (more) {
-      List<Feature> next = new ArrayList<>(chosen);
-      if (!next.removeIf(f::isSame)) {
-        next.add(f);
-      }
-      choose(next);
+      choose(f.toggledIn(chosen));
     } else {
       held = f.corner(0);
       if (!isChosen) {
@@ -324,6 +308,10 @@ final class ProxyEditTool extends HandTool {
     } else if (cut != null) {
       cut[2] = e.getX();
       cut[3] = e.getY();
+      view.repaint();
+    } else if (frame != null) {
+      frame[2] = e.getX();
+      frame[3] = e.getY();
       view.repaint();
     } else if (handles.isHeld()) {
       drag = handles.dragged(view, e.getX(), e.getY(), 0, e.isShiftDown() ? 15 : 0);
@@ -400,7 +388,10 @@ final class ProxyEditTool extends HandTool {
       pen.end(view, form.far(), this::strip);
       return;
     }
-    if (handles.isHeld()) {
+    if (frame != null) {
+      chooseWithin(view, frame);
+      frame = null;
+    } else if (handles.isHeld()) {
       handles.released();
       if (drag != null && !session.jobs().isBusy()) {
         makeDragged(drag);
@@ -434,6 +425,19 @@ final class ProxyEditTool extends HandTool {
     by = null;
     dragged = null;
     session.changed();
+  }
+
+  /** Chooses what lies within a rectangle as well. */
+  private void chooseWithin(ViewPort view, double[] r) {
+    double[] low = {Math.min(r[0], r[2]), Math.min(r[1], r[3])};
+    double[] high = {Math.max(r[0], r[2]), Math.max(r[1], r[3])};
+    List<Feature> next = chosen;
+    if (picking() != null && Math.hypot(high[0] - low[0], high[1] - low[1]) > STILL) {
+      for (Feature f : picking().within(view, low, high, form.size())) {
+        next = next.stream().anyMatch(f::isSame) ? next : f.toggledIn(next);
+      }
+    }
+    choose(next);
   }
 
   /** The point that a single one is dropped on; null for none. */
@@ -488,6 +492,7 @@ final class ProxyEditTool extends HandTool {
     by = null;
     dragged = null;
     cut = null;
+    frame = null;
     drag = null;
     handles.released();
     isCutting = false;
@@ -500,15 +505,7 @@ final class ProxyEditTool extends HandTool {
 
   @Override
   public Workpiece shows() {
-    Workpiece w = session.current();
-    if (w == null || w.cast() == null || !form.isScanSeen()) {
-      return null;
-    }
-    if (bareOf != w) {
-      bareOf = w;
-      bare = w.with(Part.CAST, null).with(Part.MAPS, null);
-    }
-    return bare;
+    return form.isScanSeen() ? over.bare() : null;
   }
 
   @Override
@@ -519,22 +516,7 @@ final class ProxyEditTool extends HandTool {
   @Override
   public double[] surfaceLines() {
     FaceLists f = dragged == null ? hand.faces() : dragged;
-    if (f == null) {
-      return null;
-    }
-    DoubleStream.Builder out = DoubleStream.builder();
-    Set<Long> had = new HashSet<>();
-    for (int[] c : f.faces()) {
-      for (int i = 0; i < c.length; i++) {
-        int a = c[i];
-        int b = c[(i + 1) % c.length];
-        if (had.add((long) Math.min(a, b) << 32 | Math.max(a, b))) {
-          Arrays.stream(f.at(a)).forEach(out::add);
-          Arrays.stream(f.at(b)).forEach(out::add);
-        }
-      }
-    }
-    return out.build().toArray();
+    return f == null ? null : OverScan.edges(f);
   }
 
   @Override
@@ -542,6 +524,9 @@ final class ProxyEditTool extends HandTool {
     follow();
     if (cut != null) {
       Marks.thick(g, new double[] {cut[0], cut[1]}, new double[] {cut[2], cut[3]});
+    }
+    if (frame != null) {
+      FeatureMarks.rectangle(g, frame);
     }
     if (pen != null) {
       pen.draw(view, g);

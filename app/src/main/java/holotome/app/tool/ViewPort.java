@@ -41,6 +41,9 @@ public interface ViewPort {
   /** The triangles seen within an outline; answered on the interface thread. */
   void visibleWithin(double[] outline, Consumer<BitSet> answer);
 
+  /** Takes the keys again, as after a button that can no longer be pressed. */
+  void requestFocus();
+
   /** Draws the overlay again. */
   void repaint();
 

@@ -17,6 +17,11 @@ public final class Places {
    */
   public static void check(Mesh scan, Mesh cast) {
     check(scan);
+    checkCast(cast);
+  }
+
+  /** The same of the Cast alone. */
+  public static void checkCast(Mesh cast) {
     int n = nowhere(cast);
     if (n > 0) {
       throw Failure.cannot(CoreWords.of("baking.cast-is-nowhere", n));

@@ -5,6 +5,7 @@ import holotome.core.array.LongIndex;
 import holotome.core.attribute.Attribute;
 import holotome.core.attribute.Attribute.Domain;
 import holotome.core.attribute.Attribute.Kind;
+import holotome.core.geometry.Similarity;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import java.util.ArrayList;
@@ -72,6 +73,37 @@ public record FaceLists(double[] xyz, int[][] faces) {
   /** The corners of a face, 3 doubles each. */
   public double[][] corners(int f) {
     return Arrays.stream(faces[f]).mapToObj(this::at).toArray(double[][]::new);
+  }
+
+  /** Each edge once, by its two vertices, as the first face that has it has them in turn. */
+  public List<int[]> edges() {
+    List<int[]> out = new ArrayList<>();
+    LongIndex had = new LongIndex();
+    for (int[] face : faces) {
+      for (int i = 0; i < face.length; i++) {
+        int a = face[i];
+        int b = face[(i + 1) % face.length];
+        int before = had.size();
+        if (had.add((long) Math.min(a, b) << 32 | Math.max(a, b)) == before) {
+          out.add(new int[] {a, b});
+        }
+      }
+    }
+    return out;
+  }
+
+  /** The same elsewhere. */
+  public FaceLists placed(Similarity place) {
+    double[] to = new double[xyz.length];
+    for (int v = 0; v < vertexCount(); v++) {
+      System.arraycopy(place.apply(at(v)), 0, to, 3 * v, 3);
+    }
+    return new FaceLists(to, faces);
+  }
+
+  /** Whether all places are numbers that a mesh can hold. */
+  public boolean isFinite() {
+    return Arrays.stream(xyz).allMatch(x -> Float.isFinite((float) x));
   }
 
   /** The mean direction of a face, unit (Newell's method, Sutherland and others 1974). */

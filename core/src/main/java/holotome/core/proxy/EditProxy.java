@@ -1,5 +1,6 @@
 package holotome.core.proxy;
 
+import holotome.core.mesh.Places;
 import holotome.core.part.Workpiece;
 import holotome.core.polygon.FaceLists;
 import holotome.core.step.Describes;
@@ -53,6 +54,9 @@ public record EditProxy(
     }
     if (!isNew && in.cast().triangleCount() > MOST) {
       throw Failure.cannot(CoreWords.of("proxy-edit.too-large", in.cast().triangleCount(), MOST));
+    }
+    if (!isNew) {
+      Places.checkCast(in.cast());
     }
     EditedProxy edited = new EditedProxy(isNew ? NOTHING : FaceLists.of(in.cast()), in.frame());
     List<String> notes = new ArrayList<>();

@@ -59,7 +59,7 @@ public final class EditedProxy {
     if (next.faces().length == 0) {
       throw Failure.cannot(CoreWords.of("proxy-edit.nothing-left"));
     }
-    if (!Arrays.stream(next.xyz()).allMatch(x -> Double.isFinite((float) x))) {
+    if (!next.isFinite()) {
       throw Failure.cannot(CoreWords.of("proxy-edit.too-far"));
     }
     try {
@@ -271,19 +271,7 @@ public final class EditedProxy {
 
   /** Edges by their ends, in the order that a face has them. */
   private List<int[]> edges(ProxyEdit e, boolean needed) {
-    List<int[]> all = new ArrayList<>();
-    if (e.edges() != null) {
-      Set<Long> seen = new HashSet<>();
-      for (int[] c : now.faces()) {
-        for (int i = 0; i < c.length; i++) {
-          int a = c[i];
-          int b = c[(i + 1) % c.length];
-          if (seen.add((long) Math.min(a, b) << 32 | Math.max(a, b))) {
-            all.add(new int[] {a, b});
-          }
-        }
-      }
-    }
+    List<int[]> all = e.edges() == null ? List.of() : now.edges();
     List<int[]> out = new ArrayList<>();
     for (int i :
         nearest(

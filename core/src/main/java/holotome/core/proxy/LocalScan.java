@@ -1,6 +1,7 @@
 package holotome.core.proxy;
 
 import holotome.core.geometry.Box;
+import holotome.core.geometry.TrianglePlaces;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
 import holotome.core.task.Parallel;
@@ -10,8 +11,8 @@ import java.util.Arrays;
 /**
  * A Scan seen about its middle and as if its diagonal were 1, so that sums of squares lose nothing
  * and tolerances are shares of its size; and places spread evenly over its surface, however large
- * its triangles are: every so much of the area, one triangle after the other, within each by a
- * sequence that fills it evenly (Roberts 2018). 36 bytes a place, at most {@link #MOST}.
+ * its triangles are: every so much of the area, one triangle after the other, within each by {@link
+ * TrianglePlaces}. 36 bytes a place, at most {@link #MOST}.
  */
 final class LocalScan {
   static final int GRAIN = 1 << 15;
@@ -23,11 +24,6 @@ final class LocalScan {
 
   /** So many places are enough to see how far a flat part goes. */
   private static final int MOST = 400_000;
-
-  /** The plastic number's powers, by which the sequence goes on. */
-  private static final double FIRST = 0.7548776662466927;
-
-  private static final double SECOND = 0.5698402909980532;
 
   private final Mesh mesh;
   private final double[] middle;
@@ -123,14 +119,9 @@ final class LocalScan {
       double next = sum + twice / 2;
       int count = facing.length / 3;
       for (int i = at(sum, step); i < Math.min(count, at(next, step)); i++) {
-        double a = i * FIRST % 1;
-        double b = i * SECOND % 1;
-        if (a + b > 1) {
-          a = 1 - a;
-          b = 1 - b;
-        }
+        double[] ab = TrianglePlaces.weights(i, 0);
         for (int k = 0; k < 3; k++) {
-          some[3 * i + k] = p[k] + a * (p[3 + k] - p[k]) + b * (p[6 + k] - p[k]);
+          some[3 * i + k] = p[k] + ab[0] * (p[3 + k] - p[k]) + ab[1] * (p[6 + k] - p[k]);
           facing[3 * i + k] = (float) (n[k] / twice);
         }
       }

@@ -8,6 +8,7 @@ import holotome.core.mesh.Places;
 import holotome.core.mesh.Submesh;
 import holotome.core.part.Workpiece;
 import holotome.core.polygon.FaceLists;
+import holotome.core.select.FenceOutline;
 import holotome.core.select.Pick;
 import holotome.core.step.Describes;
 import holotome.core.step.Outcome;
@@ -112,14 +113,10 @@ public record MakeBlock(
       throw Failure.cannot(CoreWords.of("block.too-little"));
     }
     FittedBlock block = fitted(region, local, in.frame());
-    if (block == null || !isSound(block.faces())) {
+    FaceLists made = block == null ? null : placed(block.faces(), local);
+    if (made == null || !made.isFinite()) {
       throw Failure.cannot(CoreWords.of("block.does-not-fit"));
     }
-    double[] xyz = new double[block.faces().xyz().length];
-    for (int v = 0; v < block.faces().vertexCount(); v++) {
-      System.arraycopy(local.toBase(block.faces().at(v)), 0, xyz, 3 * v, 3);
-    }
-    FaceLists made = new FaceLists(xyz, block.faces().faces());
     List<String> notes = new ArrayList<>();
     notes.add(CoreWords.of("block.made", made.faces().length, made.vertexCount()));
     if (outline == null) {
@@ -133,8 +130,12 @@ public record MakeBlock(
     return new Outcome(in.withCast(all.mesh()), notes);
   }
 
-  private static boolean isSound(FaceLists faces) {
-    return Arrays.stream(faces.xyz()).allMatch(Double::isFinite);
+  private static FaceLists placed(FaceLists faces, LocalScan local) {
+    double[] xyz = new double[faces.xyz().length];
+    for (int v = 0; v < faces.vertexCount(); v++) {
+      System.arraycopy(local.toBase(faces.at(v)), 0, xyz, 3 * v, 3);
+    }
+    return new FaceLists(xyz, faces.faces());
   }
 
   private FittedBlock fitted(Region region, LocalScan local, Frame frame) {
@@ -185,10 +186,12 @@ public record MakeBlock(
   private static double top(Region region, double[][] outline, double[][] e) {
     double[] heights = region.along(e[2]);
     double[][] flat = FittedBlock.flat(region, e);
+    FenceOutline inside =
+        new FenceOutline(Arrays.stream(outline).flatMapToDouble(Arrays::stream).toArray());
     double[] within = new double[heights.length];
     int n = 0;
     for (int i = 0; i < flat.length; i++) {
-      if (Outline.holds(outline, flat[i])) {
+      if (inside.contains(flat[i][0], flat[i][1])) {
         within[n++] = heights[i];
       }
     }

@@ -136,17 +136,4 @@ final class Outline {
     double t = ((b[0] - a[0]) * vy - (b[1] - a[1]) * vx) / by;
     return t >= 0 ? new double[] {a[0] + t * ux, a[1] + t * uy} : null;
   }
-
-  /** Whether a point lies within, by how often a ray from it crosses the outline. */
-  static boolean holds(double[][] p, double[] q) {
-    boolean inside = false;
-    for (int i = 0; i < p.length; i++) {
-      double[] a = p[i];
-      double[] b = p[(i + 1) % p.length];
-      if (a[1] > q[1] != b[1] > q[1]) {
-        inside ^= q[0] < a[0] + (b[0] - a[0]) * (q[1] - a[1]) / (b[1] - a[1]);
-      }
-    }
-    return inside;
-  }
 }

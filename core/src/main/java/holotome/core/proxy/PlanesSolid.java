@@ -4,8 +4,8 @@ import holotome.core.attribute.Attribute;
 import holotome.core.frame.Frame;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
+import holotome.core.polygon.FaceLists;
 import holotome.core.polygon.PolygonMesh;
-import holotome.core.polygon.Triangulated;
 import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -82,14 +82,7 @@ record PlanesSolid(Mesh mesh, Figures figures) {
         p.move(v, at[0], at[1], at[2]);
       }
     }
-    p.add(Attribute.FACE, Attribute.Kind.LABEL, Attribute.Domain.TRIANGLE);
-    int n = 0;
-    for (int f = 0; f < p.faceLimit(); f++) {
-      if (p.hasFace(f)) {
-        p.set(Attribute.FACE, f, n++);
-      }
-    }
-    Mesh mesh = Triangulated.of(p).mesh();
+    Mesh mesh = FaceLists.of(p).mesh();
     return new PlanesSolid(mesh, figures(scan, squared, walls, cells, faces, open));
   }
 

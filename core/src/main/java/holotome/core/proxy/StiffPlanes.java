@@ -2,6 +2,7 @@ package holotome.core.proxy;
 
 import holotome.core.array.DisjointSets;
 import holotome.core.array.LongIndex;
+import holotome.core.geometry.TrianglePlaces;
 import holotome.core.geometry.Vec;
 import holotome.core.polygon.FaceLists;
 import holotome.core.polygon.Triangulated;
@@ -34,11 +35,6 @@ final class StiffPlanes {
 
   /** What a plane that finds nothing weighs beside one of its size that does. */
   private static final double FREE = 1e-6;
-
-  /** The plastic number's powers, by which places fill a triangle evenly (Roberts 2018). */
-  private static final double FIRST = 0.7548776662466927;
-
-  private static final double SECOND = 0.5698402909980532;
 
   private final FaceLists of;
   private final int[] plane;
@@ -180,14 +176,9 @@ final class StiffPlanes {
   }
 
   private static double[] place(double[][] c, int i) {
-    double a = (0.5 + i * FIRST) % 1;
-    double b = (0.5 + i * SECOND) % 1;
-    if (a + b > 1) {
-      a = 1 - a;
-      b = 1 - b;
-    }
-    double[] first = Vec.mul(Vec.sub(c[1], c[0]), a);
-    return Vec.add(c[0], Vec.add(first, Vec.mul(Vec.sub(c[2], c[0]), b)));
+    double[] ab = TrianglePlaces.weights(i, 0.5);
+    double[] first = Vec.mul(Vec.sub(c[1], c[0]), ab[0]);
+    return Vec.add(c[0], Vec.add(first, Vec.mul(Vec.sub(c[2], c[0]), ab[1])));
   }
 
   private Moved moved(double[] wanted, double[] weight, int seen, double within) {

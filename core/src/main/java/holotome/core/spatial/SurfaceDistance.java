@@ -1,5 +1,6 @@
 package holotome.core.spatial;
 
+import holotome.core.geometry.TrianglePlaces;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
@@ -80,18 +81,12 @@ public record SurfaceDistance(double rms, double mean, double p95, double max) {
     float[] out = new float[3 * of.length];
     for (int i = 0; i < of.length; i++) {
       int t = of[i];
-      // The R2 sequence (Roberts, "The unreasonable effectiveness of quasirandom sequences", 2018).
-      double a = (0.5 + i * 0.7548776662466927) % 1;
-      double b = (0.5 + i * 0.5698402909980532) % 1;
-      if (a + b > 1) {
-        a = 1 - a;
-        b = 1 - b;
-      }
+      double[] ab = TrianglePlaces.weights(i, 0.5);
       for (int k = 0; k < 3; k++) {
         double p = mesh.xyz()[3 * mesh.triangles()[3 * t] + k];
         double q = mesh.xyz()[3 * mesh.triangles()[3 * t + 1] + k];
         double r = mesh.xyz()[3 * mesh.triangles()[3 * t + 2] + k];
-        out[3 * i + k] = (float) (p + a * (q - p) + b * (r - p));
+        out[3 * i + k] = (float) (p + ab[0] * (q - p) + ab[1] * (r - p));
       }
     }
     return out;

@@ -2,6 +2,7 @@ package holotome.core.unwrap;
 
 import holotome.core.array.Grouping;
 import holotome.core.frame.Frame;
+import holotome.core.geometry.TrianglePlaces;
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Measures;
 import holotome.core.mesh.Mesh;
@@ -277,8 +278,8 @@ final class OverFit {
   }
 
   /**
-   * Points evenly spread over triangles, by their area in the texture, each at a place of the
-   * additive sequence of Roberts ("The unreasonable effectiveness of quasirandom sequences", 2018).
+   * Points evenly spread over triangles, by their area in the texture, each at a place of {@link
+   * TrianglePlaces}.
    */
   private void spread(int[] t, double[] until, double[] out, int from) {
     double all = until[until.length - 1];
@@ -287,13 +288,8 @@ final class OverFit {
       while (i < t.length - 1 && until[i] < (n + 0.5) / POINTS * all) {
         i++;
       }
-      double x = (0.5 + n * 0.7548776662466927) % 1;
-      double y = (0.5 + n * 0.5698402909980532) % 1;
-      if (x + y > 1) {
-        x = 1 - x;
-        y = 1 - y;
-      }
-      double[] weight = {1 - x - y, x, y};
+      double[] ab = TrianglePlaces.weights(n, 0.5);
+      double[] weight = {1 - ab[0] - ab[1], ab[0], ab[1]};
       for (int c = 0; c < 3; c++) {
         int v = 2 * mesh.uv().corners()[3 * t[i] + c];
         out[from + 2 * n] += weight[c] * mesh.uv().coords()[v];

@@ -21,7 +21,10 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.SplittableRandom;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 
 /** Edits of a small polygon mesh against volumes, areas and counts by formula. */
 class EditProxyTest {
@@ -229,6 +232,36 @@ class EditProxyTest {
     assertThatThrownBy(() -> points(How.STRIP, null, 1, 2, 3)).isInstanceOf(Failure.class);
     EditProxy pull = new EditProxy(List.of(faces(How.PULL, 1.0, TOP)));
     assertThatThrownBy(() -> pull.apply(w, Run.unwatched())).hasMessageContaining("no Cast");
+  }
+
+  static Stream<Mesh> rough() {
+    return Stream.of(
+        Shapes.mess(80, 3),
+        Shapes.sheet(1, 3),
+        new Mesh(new float[0], new int[0]),
+        new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2}),
+        new Mesh(new float[] {0, 0, 0, Float.NaN, 0, 0, 0, 1, 0}, new int[] {0, 1, 2}),
+        new Mesh(new float[] {0, 0, 0, 3e38f, 0, 0, 0, 3e38f, 0}, new int[] {0, 1, 2}),
+        new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0, 9, 9, 9}, new int[] {0, 1, 2, 0, 0, 1}));
+  }
+
+  @ParameterizedTest
+  @MethodSource("rough")
+  void aSoundCastOrALine(Mesh cast) {
+    Workpiece w = Workpiece.of(Shapes.sphere(1, 2), Frame.PLAIN).withCast(cast);
+    for (How how : How.values()) {
+      double[] here = {0, 0, 0};
+      double[] some = how == How.STRIP ? new double[12] : here;
+      ProxyEdit e = new ProxyEdit(how, here, here, some, new double[] {1, 0, 0}, here, 0.5);
+      try {
+        Mesh out = new EditProxy(List.of(e)).apply(w, Run.unwatched()).work().cast();
+        for (float x : out.xyz()) {
+          assertThat(Float.isFinite(x)).isTrue();
+        }
+      } catch (Failure f) {
+        assertThat(f.getMessage()).isNotBlank().doesNotContain("\n");
+      }
+    }
   }
 
   @Test

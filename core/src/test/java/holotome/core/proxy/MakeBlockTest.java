@@ -230,6 +230,10 @@ class MakeBlockTest {
   static Stream<Mesh> rough() {
     return Stream.of(
         Shapes.mess(500, 3),
+        new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2}),
+        new Mesh(new float[] {0, 0, 0, Float.NaN, 0, 0, 0, 1, 0}, new int[] {0, 1, 2}),
+        new Mesh(new float[] {0, 0, 0, 3e38f, 0, 0, 0, 3e38f, 0}, new int[] {0, 1, 2}),
+        new Mesh(new float[] {5, 5, 5, 5, 5, 5, 5, 5, 5}, new int[] {0, 1, 2}),
         Shapes.sheet(1, 3),
         Shapes.cube(2),
         Shapes.sphere(1, 3),

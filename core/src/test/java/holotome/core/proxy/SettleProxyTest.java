@@ -360,6 +360,10 @@ class SettleProxyTest {
   static Stream<Mesh> rough() {
     return Stream.of(
         Shapes.mess(80, 3),
+        new Mesh(new float[0], new int[0]),
+        new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}, new int[] {0, 1, 2}),
+        new Mesh(new float[] {0, 0, 0, Float.NaN, 0, 0, 0, 1, 0}, new int[] {0, 1, 2}),
+        new Mesh(new float[] {0, 0, 0, 3e38f, 0, 0, 0, 3e38f, 0}, new int[] {0, 1, 2}),
         Shapes.sheet(1, 3),
         Shapes.together(Shapes.cube(1), Shapes.cube(1)),
         new Mesh(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0, 9, 9, 9}, new int[] {0, 1, 2, 0, 0, 1}));
