@@ -236,7 +236,7 @@ class PicturesTest {
       apply();
       d.choose("proxy-kind", 2);
       d.settle();
-      lookCloser(110, -14, 0);
+      lookCloser(110, -14, -3);
       d.choose("proxy-takes", 3);
       double[] wall = d.pixel(new double[] {5, 0, 1.2});
       d.clickAt(view, wall[0], wall[1]);
