@@ -9,8 +9,8 @@ import holotome.core.task.Work;
 /**
  * Moves of a mesh's points made out of those that are known: points that know none go with their
  * neighbours, so that the moves are harmonic there; and if it is asked for all are evened out over
- * a distance (the screened equation move - reach² Δ move = known, by edges). Every move is a mean
- * of known ones, so none is longer than the longest of them.
+ * a distance (the screened equation move - reach² Δ move = known, by edges). Not evened, every move
+ * is a mean of known ones; evened, one may be a little longer than the longest of them.
  */
 final class EvenedMoves {
   private static final double TOLERANCE = 1e-8;
