@@ -20,7 +20,9 @@ import holotome.demo.DemoFiles;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import javafx.geometry.Bounds;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.TextField;
@@ -42,6 +44,66 @@ class ReduceWindowTest extends WindowCase {
     return d.on(() -> d.desk().session().whole().cast());
   }
 
+  private String textOf(String id) {
+    return d.on(() -> ((TextField) d.scene().lookup("#" + id)).getText());
+  }
+
+  /** How many different colours a part of the view has. */
+  private int shades(int left, int top, int wide, int high) {
+    return d.on(
+        () -> {
+          WritableImage picture = d.scene().snapshot(null);
+          Bounds b = view.localToScene(view.getBoundsInLocal());
+          Set<Integer> seen = new HashSet<>();
+          for (int y = top; y < top + high; y++) {
+            for (int x = left; x < left + wide; x++) {
+              seen.add(
+                  picture.getPixelReader().getArgb((int) b.getMinX() + x, (int) b.getMinY() + y));
+            }
+          }
+          return seen.size();
+        });
+  }
+
+  /** Where a Swatch's knob is drawn, and its middle: in pixels of the view. */
+  private double[] knobAndMiddle() {
+    String[] words = textOf("field-point").split(", ");
+    double[] middle =
+        d.pixel(
+            new double[] {
+              Double.parseDouble(words[0]),
+              Double.parseDouble(words[1]),
+              Double.parseDouble(words[2])
+            });
+    return d.on(
+        () -> {
+          WritableImage picture = d.scene().snapshot(null);
+          Bounds b = view.localToScene(view.getBoundsInLocal());
+          double[] out = {0, 0, middle[0], middle[1]};
+          int most = 0;
+          for (int y = 4; y < (int) b.getHeight() - 4; y++) {
+            for (int x = 4; x < (int) b.getWidth() - 4; x++) {
+              int n = 0;
+              for (int k = 0; k < 49; k++) {
+                int argb =
+                    picture
+                        .getPixelReader()
+                        .getArgb(
+                            (int) b.getMinX() + x + k % 7 - 3, (int) b.getMinY() + y + k / 7 - 3);
+                n += (argb & 0xffffff) == 0x1f7a6d ? 1 : 0;
+              }
+              if (n > most && Math.hypot(x - middle[0], y - middle[1]) > 30) {
+                most = n;
+                out[0] = x;
+                out[1] = y;
+              }
+            }
+          }
+          assertThat(most).isGreaterThan(15);
+          return out;
+        });
+  }
+
   /** A rectangle laid on the setts by a click, that then follows their slope. */
   @Test
   void aSwatchIsLaidAndSettles(@TempDir Path dir) {
@@ -57,6 +119,21 @@ class ReduceWindowTest extends WindowCase {
     d.clickAt(view, d.on(() -> view.getBoundsInLocal().getWidth() / 2), 330);
     d.await("a place", () -> !((TextField) d.scene().lookup("#field-point")).getText().isEmpty());
     d.await("what was tried", () -> !d.textNow("sheet").contains("…"));
+    d.await("what lies under it", () -> d.scene().lookup("#swatch-times").isVisible());
+    // In the corner it is the setts' own light that is seen, and not the view's.
+    d.settle();
+    int corner = d.on(() -> (int) view.getBoundsInLocal().getWidth()) - 100;
+    assertThat(shades(corner, 40, 80, 100)).isGreaterThan(20);
+    // Turned by its knob, moved by its middle; then a better place is found around there.
+    double[] knob = knobAndMiddle();
+    d.drag(view, MouseButton.PRIMARY, knob[0], knob[1], knob[0] - 30, knob[1] + 40);
+    d.await("a turn", () -> !"0".equals(textOf("field-turn")));
+    String was = textOf("field-point");
+    d.settle();
+    d.drag(view, MouseButton.PRIMARY, knob[2], knob[3], knob[2] + 20, knob[3] - 10);
+    d.await("a move", () -> !was.equals(textOf("field-point")));
+    d.choose("field-find", 2);
+    d.settle();
     apply();
     assertThat(cast().triangleCount()).isEqualTo(2);
     assertThat(d.message()).contains("A Swatch of").contains("100.0 %");

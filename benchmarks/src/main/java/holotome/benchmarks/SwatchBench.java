@@ -41,6 +41,17 @@ final class SwatchBench {
             "lay",
             new LaySwatch(
                 new double[] {middle, middle, z}, side, side, 0, new double[] {0, 0, 1}, 12.5));
+    for (LaySwatch.Find find : LaySwatch.Find.values()) {
+      if (find != LaySwatch.Find.HERE) {
+        double[] up = {0, 0, 1};
+        double[] over = {middle, middle, z};
+        timed(
+            table,
+            w,
+            "lay, find: " + find.name().toLowerCase(java.util.Locale.ROOT),
+            new LaySwatch(over, find, side, side, 0, up, 12.5));
+      }
+    }
     w =
         timed(
             table,

@@ -3,19 +3,24 @@ package holotome.app.tool;
 import holotome.app.model.Session;
 import holotome.app.model.Stage;
 import holotome.app.words.AppWords;
-import holotome.core.geometry.Vec;
 import holotome.core.log.History;
-import holotome.core.mesh.Mesh;
 import holotome.core.part.Workpiece;
 import holotome.core.step.Step;
 import holotome.core.swatch.LaySwatch;
+import holotome.core.swatch.SwatchPreview;
 import holotome.core.task.Failure;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.paint.Color;
 
-/** Lays a Swatch: a click says over what, and where it would lie is drawn once it was tried. */
+/**
+ * Lays a Swatch: a click says over what; once it was tried, where it would lie is drawn, to be
+ * dragged elsewhere and turned, and what it would contain is shown flat beside it.
+ */
 final class SwatchTool extends StepTool {
   private static final Color OUTLINE = Color.web("#1E7A6C");
   private static final Color APRON = Color.web("#6E7A78");
@@ -23,15 +28,16 @@ final class SwatchTool extends StepTool {
   /** Larger scans are not looked at on every edit. */
   private static final int LARGE = 2_000_000;
 
-  /** Corners of a Swatch as its mesh has them, all around. */
-  private static final int[] AROUND = {0, 1, 3, 2, 0};
+  private static final int PIXELS = 192;
 
-  private double[] outline;
+  private final SwatchCanvas canvas = new SwatchCanvas(this::again);
+  private ViewPort view;
 
-  /** The tile within it, without the apron. */
-  private double[] inner;
+  /** Where it would lie, on which work that was, and what is being dragged of it. */
+  private SwatchOutline outline;
 
   private Workpiece of;
+  private SwatchOutline dragged;
 
   SwatchTool(Session session) {
     super(
@@ -43,6 +49,11 @@ final class SwatchTool extends StepTool {
         (s, t) -> AppWords.of("swatch-tool.lay"),
         w -> List.of());
     triedUpTo(LARGE);
+  }
+
+  @Override
+  public Node details() {
+    return canvas.box();
   }
 
   @Override
@@ -58,47 +69,122 @@ final class SwatchTool extends StepTool {
     super.tried(trial);
     of = session.current();
     Workpiece made = trial.current();
-    Mesh cast = made.cast();
-    double apron = ((LaySwatch) trial.lines().getLast().entry().step()).apron() / 100;
-    outline = around(made, cast, 0);
-    inner = apron > 0 ? around(made, cast, apron / (1 + apron)) : null;
+    LaySwatch step = (LaySwatch) trial.lines().getLast().entry().step();
+    outline = SwatchOutline.of(made, step.asLaid(made));
+    session
+        .jobs()
+        .look(
+            this,
+            AppWords.of("swatch-tool.looking"),
+            work -> SwatchPreview.of(made, PIXELS, work),
+            p -> {
+              if (p != null) {
+                canvas.show(p);
+                again();
+              }
+            },
+            f -> canvas.clear());
     session.changed();
   }
 
-  /**
-   * The corners all around, in working space.
-   *
-   * @param less share of the width and height that is left out on the left and below
-   */
-  private static double[] around(Workpiece made, Mesh cast, double less) {
-    double[] corner = Vec.at(cast.xyz(), 0);
-    double[] across = Vec.sub(Vec.at(cast.xyz(), 1), corner);
-    double[] up = Vec.sub(Vec.at(cast.xyz(), 2), corner);
-    double[] out = new double[3 * AROUND.length];
-    for (int i = 0; i < AROUND.length; i++) {
-      double u = Math.max(less, AROUND[i] & 1);
-      double v = Math.max(less, AROUND[i] >> 1);
-      double[] p = Vec.add(corner, Vec.add(Vec.mul(across, u), Vec.mul(up, v)));
-      System.arraycopy(made.frame().toWork().apply(p), 0, out, 3 * i, 3);
+  private void again() {
+    if (view != null) {
+      view.repaint();
     }
-    return out;
+  }
+
+  @Override
+  public void begin(ViewPort port) {
+    super.begin(port);
+    view = port;
+  }
+
+  private SwatchOutline shown() {
+    return of != session.current() ? null : dragged != null ? dragged : outline;
   }
 
   @Override
   public void draw(ViewPort view, GraphicsContext g) {
-    if (outline != null && of == session.current()) {
-      Marks.line(view, g, outline, inner == null ? OUTLINE : APRON);
-      if (inner != null) {
-        Marks.line(view, g, inner, OUTLINE);
-      }
+    SwatchOutline o = shown();
+    if (o == null) {
+      super.draw(view, g);
+      return;
     }
-    super.draw(view, g);
+    if (o.apron() > 0) {
+      Marks.line(view, g, o.around(o.apron()), APRON);
+    }
+    Marks.line(view, g, o.around(0), OUTLINE);
+    Marks.line(view, g, o.arm(), OUTLINE);
+    double[] knob = view.project(o.knob());
+    if (knob != null) {
+      Marks.dot(g, knob);
+    }
+    Marks.ring(g, view.project(o.middle()));
+    canvas.draw(view, g);
   }
 
   @Override
-  public void end(ViewPort view) {
-    super.end(view);
+  public void pressed(ViewPort view, MouseEvent e) {
+    SwatchOutline o = shown();
+    dragged = o == null ? null : o.held(view, e.getX(), e.getY());
+    if (dragged == null) {
+      super.pressed(view, e);
+    }
+  }
+
+  @Override
+  public void dragged(ViewPort view, MouseEvent e) {
+    SwatchOutline held = dragged;
+    if (held == null) {
+      return;
+    }
+    if (held.isTurning()) {
+      dragged = held.turnedTo(view, e.getX(), e.getY());
+      view.repaint();
+    } else {
+      view.pick(
+          e.getX(),
+          e.getY(),
+          p -> {
+            if (p != null && dragged != null) {
+              dragged = dragged.movedTo(p);
+              view.repaint();
+            }
+          });
+    }
+  }
+
+  /** What was dragged is what is asked for: this size, there, no more to be looked for. */
+  @Override
+  public void released(ViewPort view, MouseEvent e) {
+    SwatchOutline held = dragged;
+    dragged = null;
+    if (held == null || !held.isMoved()) {
+      return;
+    }
+    outline = held;
+    boolean wasFound = !"here".equals(String.valueOf(values().get("find")));
+    if (wasFound) {
+      fill("find", "here");
+      fill("width", held.width());
+      fill("height", held.height());
+    }
+    if (wasFound || held.isTurning()) {
+      fill("turn", String.format(Locale.ROOT, "%.2f", held.turn()));
+    }
+    if (wasFound || !held.isTurning()) {
+      fill("point", Points.format(held.middle()));
+    }
+  }
+
+  @Override
+  public void end(ViewPort port) {
+    super.end(port);
+    session.jobs().stopLooking(this);
     outline = null;
+    dragged = null;
     of = null;
+    canvas.clear();
+    view = null;
   }
 }

@@ -16,6 +16,8 @@ import holotome.core.task.Failure;
 import holotome.core.task.Work;
 import holotome.core.unit.Length;
 import holotome.core.words.CoreWords;
+import java.util.ArrayList;
+import java.util.List;
 
 /** Lays a flat rectangle of true size over the Scan. */
 @Describes(
@@ -28,6 +30,11 @@ import holotome.core.words.CoreWords;
 public record LaySwatch(
     @Parameter(help = "A place of the Scan that its middle lies over, x y z in working space")
         double[] point,
+    @Parameter(
+            help =
+                "Whether it lies over that place, or over a better one that is found around it, turned as the ground's pattern is: even, the evenest with the least on it that is no ground; pattern, one whose sides go on in each other, by changing its size a little; largest, the largest even one of its shape",
+            preset = "here")
+        Find find,
     @Parameter(help = "How wide it is", preset = "2 m") Length width,
     @Parameter(help = "How high", preset = "2 m") Length height,
     @Parameter(
@@ -62,9 +69,23 @@ public record LaySwatch(
   /** Points so many times the root mean square away do not belong to the plane. */
   private static final double OUTLYING = 2.5;
 
-  /** Without an apron. */
+  /** Where it lies. */
+  public enum Find {
+    HERE,
+    EVEN,
+    PATTERN,
+    LARGEST
+  }
+
+  /** Without an apron, over a place. */
   public LaySwatch(double[] point, Length width, Length height, double turn, double[] normal) {
     this(point, width, height, turn, normal, 0);
+  }
+
+  /** Over a place. */
+  public LaySwatch(
+      double[] point, Length width, Length height, double turn, double[] normal, double apron) {
+    this(point, Find.HERE, width, height, turn, normal, apron);
   }
 
   public LaySwatch {
@@ -88,9 +109,18 @@ public record LaySwatch(
   public Outcome apply(Workpiece in, Run run) {
     Work work = run.work();
     Places.check(in.scan());
-    Rectangle tile = rectangle(in, work.part(0.3, CoreWords.of("lay-swatch.fitting")));
+    Rectangle tile = rectangle(in, work.part(0.2, CoreWords.of("lay-swatch.fitting")));
+    Bvh index = Bvh.of(in.scan(), work.part(0.4, CoreWords.of("work.indexing-the-surface")));
+    List<String> notes = new ArrayList<>();
+    if (find != Find.HERE) {
+      SwatchSearch.Found found =
+          new SwatchSearch(in.scan(), index, apron / 100, find)
+              .of(tile, work.part(0.3, CoreWords.of("lay-swatch.searching")));
+      LaySwatch there = at(in, found.place(), turn + Math.toDegrees(found.turned()));
+      tile = there.rectangle(in, Work.unwatched());
+      notes.add(said(in, there, found));
+    }
     Rectangle r = tile.extended(apron / 100);
-    Bvh index = Bvh.of(in.scan(), work.part(0.6, CoreWords.of("work.indexing-the-surface")));
     double within = Math.max(r.width(), r.height());
     double spacing = within / LOOKED_AT;
     HeightField heights =
@@ -111,14 +141,55 @@ public record LaySwatch(
     }
     double millimetres = 1000 * in.frame().toWork().scale();
     boolean isTrue = in.frame().trueSize();
-    return Outcome.of(
-        in.withCast(LaidRectangle.withApron(r.mesh(), apron / 100)).withMaps(null),
+    double toWork = in.frame().toWork().scale();
+    notes.addFirst(
         CoreWords.of(
             "lay-swatch.laid",
-            Length.format(width.metres(), isTrue),
-            Length.format(height.metres(), isTrue),
-            100.0 * found / heights.heights().length),
+            Length.format(tile.width() * toWork, isTrue),
+            Length.format(tile.height() * toWork, isTrue),
+            100.0 * found / heights.heights().length));
+    notes.add(
         CoreWords.of("lay-swatch.heights", tenths(low * millimetres), tenths(high * millimetres)));
+    return Outcome.of(
+        in.withCast(LaidRectangle.withApron(r.mesh(), apron / 100)).withMaps(null),
+        notes.toArray(String[]::new));
+  }
+
+  /**
+   * The same, over where it came to lie.
+   *
+   * @param made the work that it was laid in
+   */
+  public LaySwatch asLaid(Workpiece made) {
+    double share = LaidRectangle.apron(made.cast());
+    Rectangle r = LaidRectangle.tileOf(made.cast(), share);
+    double[] n = r.normal();
+    double[] flat = level(made, n);
+    double angle = Math.atan2(Vec.dot(r.across(), Vec.cross(n, flat)), Vec.dot(r.across(), flat));
+    return at(made, r, Math.toDegrees(angle));
+  }
+
+  private LaySwatch at(Workpiece in, Rectangle place, double degrees) {
+    double toWork = in.frame().toWork().scale();
+    return new LaySwatch(
+        in.frame().toWork().apply(place.at(0.5, 0.5, 0)),
+        new Length(place.width() * toWork),
+        new Length(place.height() * toWork),
+        degrees,
+        normal,
+        apron);
+  }
+
+  private static String said(Workpiece in, LaySwatch there, SwatchSearch.Found found) {
+    boolean isTrue = in.frame().trueSize();
+    return CoreWords.of(
+        "lay-swatch.found",
+        Length.format(there.point[0], isTrue),
+        Length.format(there.point[1], isTrue),
+        Length.format(there.point[2], isTrue),
+        tenths(there.turn),
+        100 * found.strange(),
+        100 * found.fit() / 2);
   }
 
   /** To tenths, without a sign on nought. */
@@ -163,12 +234,7 @@ public record LaySwatch(
    * Turned from working space's X axis as it lies in the plane, or from Y where that stands on it.
    */
   private Rectangle about(Workpiece in, double[] middle, double[] n, double w, double h) {
-    double[] zero = in.frame().toBase(new double[3]);
-    double[] x = Vec.unit(Vec.sub(in.frame().toBase(new double[] {1, 0, 0}), zero));
-    if (Math.abs(Vec.dot(x, n)) > 0.9) {
-      x = Vec.unit(Vec.sub(in.frame().toBase(new double[] {0, 1, 0}), zero));
-    }
-    double[] flat = Vec.unit(Vec.sub(x, Vec.mul(n, Vec.dot(x, n))));
+    double[] flat = level(in, n);
     double[] side = Vec.cross(n, flat);
     double c = Math.cos(Math.toRadians(turn));
     double s = Math.sin(Math.toRadians(turn));
@@ -176,6 +242,16 @@ public record LaySwatch(
     double[] up = Vec.cross(n, across);
     double[] corner = Vec.sub(middle, Vec.add(Vec.mul(across, w / 2), Vec.mul(up, h / 2)));
     return new Rectangle(corner, across, up, w, h);
+  }
+
+  /** Where the lower side runs that is not turned, in base coordinates. */
+  private static double[] level(Workpiece in, double[] n) {
+    double[] zero = in.frame().toBase(new double[3]);
+    double[] x = Vec.unit(Vec.sub(in.frame().toBase(new double[] {1, 0, 0}), zero));
+    if (Math.abs(Vec.dot(x, n)) > 0.9) {
+      x = Vec.unit(Vec.sub(in.frame().toBase(new double[] {0, 1, 0}), zero));
+    }
+    return Vec.unit(Vec.sub(x, Vec.mul(n, Vec.dot(x, n))));
   }
 
   /** The mean direction of the triangles around a place. */

@@ -3,10 +3,11 @@ package holotome.core.swatch;
 import java.util.Arrays;
 
 /**
- * The way through a strip where two pictures differ least, one place a line, from line to line no
- * farther than one aside: the minimum error boundary cut of image quilting (Efros and Freeman
- * 2001), which is the least cut of the strip's graph (Kwatra and others 2003) among such ways. By
- * dynamic programming, O(lines x width).
+ * The way through a strip where two pictures differ least: the minimum error boundary cut of image
+ * quilting (Efros and Freeman 2001), which here may also run along a line, as joints of paving do,
+ * where it costs what each place does that it runs over. It is the least cut of the strip's graph
+ * (Kwatra and others 2003) among ways that never turn back. By dynamic programming, O(lines x
+ * width).
  */
 final class SeamPath {
   private final float[] cost;
@@ -14,7 +15,7 @@ final class SeamPath {
   private final int lines;
 
   /**
-   * @param cost of going through each place, line by line
+   * @param cost of going through each place, line by line, none below 0
    */
   SeamPath(float[] cost, int width) {
     this.cost = cost;
@@ -42,7 +43,7 @@ final class SeamPath {
    */
   private int[] way(int from, int count, int first, int last) {
     double[] sum = new double[width];
-    byte[] came = new byte[width * count];
+    int[] came = new int[width * count];
     for (int i = 0; i < width; i++) {
       boolean isOpen = first < 0 || i == first;
       sum[i] = isOpen ? at(from, i) : Double.POSITIVE_INFINITY;
@@ -58,8 +59,14 @@ final class SeamPath {
             best = d;
           }
         }
-        came[l * width + i] = (byte) best;
+        came[l * width + i] = i + best;
         next[i] = sum[i + best] + at(from + l, i);
+      }
+      for (int i = 1; i < width; i++) {
+        along(next, came, l, i, i - 1, at(from + l, i));
+      }
+      for (int i = width - 2; i >= 0; i--) {
+        along(next, came, l, i, i + 1, at(from + l, i));
       }
       double[] swap = sum;
       sum = next;
@@ -72,9 +79,17 @@ final class SeamPath {
     int[] out = new int[count];
     out[count - 1] = end;
     for (int l = count - 1; l > 0; l--) {
-      out[l - 1] = out[l] + came[l * width + out[l]];
+      out[l - 1] = came[l * width + out[l]];
     }
     return out;
+  }
+
+  /** Comes from beside where that is cheaper: from where the place beside was come to. */
+  private void along(double[] sum, int[] came, int line, int i, int beside, double cost) {
+    if (sum[beside] + cost < sum[i]) {
+      sum[i] = sum[beside] + cost;
+      came[line * width + i] = came[line * width + beside];
+    }
   }
 
   private double at(int line, int place) {

@@ -156,7 +156,7 @@ final class TilePicture {
 
   /** A pixel of the tile's columns, of all rows, cut over at the right side. */
   private void joined(int x, int y, double[] v) {
-    double share = seamAcross == null ? 0 : share(x - (tile - over) - seamAcross[y]);
+    double share = seamAcross == null ? 0 : share(seamAcross, y, x - (tile - over), false);
     if (x < tile - over || share <= 0) {
       levelled(over + x, y, v);
     } else if (share >= 1) {
@@ -173,9 +173,24 @@ final class TilePicture {
     }
   }
 
-  /** How much of what comes there a place has that lies so far beyond the cut. */
-  private double share(double beyond) {
-    return Math.clamp(0.5 + (beyond + 0.5) / Math.max(1, soft), 0, 1);
+  /**
+   * How much of what comes there a place of the strip has: the cut made soft along lines and, as it
+   * may run along one, across them too.
+   */
+  private double share(int[] seam, int line, int place, boolean isUp) {
+    int reach = (int) (soft / 2);
+    int stride = Math.max(1, reach / 4);
+    double sum = 0;
+    int n = 0;
+    for (int d = -reach / stride * stride; d <= reach; d += stride) {
+      int at = line + d;
+      // What comes there lies beyond the cut on the right, and above it at the top.
+      int l = isUp ? Math.floorMod(at, seam.length) : Math.clamp(at, 0, seam.length - 1);
+      double beyond = isUp ? seam[l] - place : place - seam[l];
+      sum += Math.clamp(0.5 + (beyond + 0.5) / Math.max(1, soft), 0, 1);
+      n++;
+    }
+    return sum / n;
   }
 
   private void mix(double[] v, double[] other, double share) {
@@ -208,7 +223,7 @@ final class TilePicture {
         .filled(
             (x, y, v) -> {
               joined(x, y, v);
-              double share = y < over ? share(seamUp[x] - y) : 0;
+              double share = y < over ? share(seamUp, x, y, true) : 0;
               if (share > 0) {
                 double[] other = new double[4];
                 joined(x, y + tile, other);

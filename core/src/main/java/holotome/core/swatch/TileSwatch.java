@@ -75,8 +75,9 @@ public record TileSwatch(
                 pictures.put(k, new TilePicture(p, k.rule().values(), tile));
               }
             });
-    cut(pictures, maps, false, over, work.part(0.3, CoreWords.of("tile.cutting")));
-    cut(pictures, maps, true, over, work.part(0.3, CoreWords.of("tile.cutting")));
+    TileCut cut = new TileCut(maps.size(), tile, level, soft);
+    pictures.forEach((k, p) -> cut.add(p, range(maps, k)));
+    cut.make(work.part(0.6, CoreWords.of("tile.cutting")));
     Map<MapKind, Image> made = new EnumMap<>(MapKind.class);
     List<String> notes = new ArrayList<>();
     notes.add(CoreWords.of("tile.made", tile, tile, pictures.size()));
@@ -107,26 +108,6 @@ public record TileSwatch(
               }
             });
     return out;
-  }
-
-  /** Levels and cuts all pictures along one way, from the right side or the upper one. */
-  private void cut(
-      Map<MapKind, TilePicture> pictures, Maps maps, boolean isUp, int over, Work work) {
-    int lines = isUp ? maps.size() - over : maps.size();
-    float[] cost = new float[Math.multiplyExact(lines, over)];
-    for (Map.Entry<MapKind, TilePicture> e : pictures.entrySet()) {
-      work.check();
-      if (level) {
-        e.getValue().level(isUp);
-      }
-      double range = range(maps, e.getKey());
-      if (range > 0) {
-        e.getValue().differing(isUp, range, cost, work.part(1.0 / pictures.size(), work.label()));
-      }
-    }
-    SeamPath path = new SeamPath(cost, over);
-    int[] seam = isUp ? path.closed() : path.open();
-    pictures.values().forEach(p -> p.cut(isUp, seam, soft));
   }
 
   /** What the values of a map go over: light from 0 to 1, what is stored, or its own range. */

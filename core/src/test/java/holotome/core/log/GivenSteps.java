@@ -376,6 +376,18 @@ final class GivenSteps {
             List.of(CAST)),
         given(SWATCH),
         given(
+            Map.of(
+                "do",
+                "swatch.lay",
+                "point",
+                List.of(0.8, 0.9, 0),
+                "find",
+                "pattern",
+                "width",
+                "50 cm",
+                "height",
+                "40 cm")),
+        given(
             Map.of("do", "swatch.settle", "reach", "15 cm", "tolerance", "2 mm"), List.of(SWATCH)),
         given(Map.of("do", "swatch.tile"), List.of(SWATCH, BAKED)),
         given(CHARTS, List.of(CAST)),

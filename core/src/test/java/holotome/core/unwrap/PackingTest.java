@@ -114,7 +114,10 @@ class PackingTest {
           int x = (int) px;
           int y = (int) py;
           int c = charts.ofTriangle()[t] + 1;
-          assertThat(owner[y * size + x] == 0 || owner[y * size + x] == c).isTrue();
+          if (owner[y * size + x] != 0 && owner[y * size + x] != c) {
+            throw new AssertionError(
+                "charts " + owner[y * size + x] + " and " + c + " at " + x + " " + y);
+          }
           owner[y * size + x] = c;
         }
       }
@@ -134,8 +137,9 @@ class PackingTest {
         if (o == 0) {
           continue;
         }
-        assertThat(Math.min(x, y)).isGreaterThanOrEqualTo(gutter);
-        assertThat(Math.max(x, y)).isLessThan(size - gutter);
+        if (Math.min(x, y) < gutter || Math.max(x, y) >= size - gutter) {
+          throw new AssertionError("chart " + o + " in the gutter at " + x + " " + y);
+        }
         for (int v = Math.max(0, y - gutter); v <= y; v++) {
           for (int u = Math.max(0, x - gutter); u <= Math.min(size - 1, x + gutter); u++) {
             int other = owner[v * size + u];

@@ -99,8 +99,8 @@ public final class DotPainter {
     float ay = Math.abs(y);
     float stroke = STROKE * half;
     return switch (form) {
-      case DISC -> (float) Math.hypot(x, y) - half;
-      case RING -> Math.abs((float) Math.hypot(x, y) - half + stroke) - stroke;
+      case DISC -> (float) Math.sqrt(x * x + y * y) - half;
+      case RING -> Math.abs((float) Math.sqrt(x * x + y * y) - half + stroke) - stroke;
       case SQUARE -> Math.max(ax, ay) - 0.86f * half;
       case DIAMOND -> 0.7071f * (ax + ay - 1.1f * half);
       case TRIANGLE -> Math.max(0.866f * ax - 0.5f * y, y) - 0.55f * half;

@@ -132,7 +132,9 @@ public final class LinePainter {
         float px = x + 0.5f - ax;
         float py = cy - ay;
         float t = length2 > 0 ? Math.clamp((px * dx + py * dy) / length2, 0f, 1f) : 0;
-        float away = (float) Math.hypot(px - t * dx, py - t * dy);
+        float across = px - t * dx;
+        float up = py - t * dy;
+        float away = (float) Math.sqrt(across * across + up * up);
         float c = Math.clamp(half + 0.5f - away, 0f, 1f);
         if (c > 0) {
           c *= strength(x, y, az + t * dz);

@@ -40,7 +40,9 @@ final class GroundGrid {
     }
     double gx = r[0] + t * r[3];
     double gy = r[1] + t * r[4];
-    double far = Math.hypot(gx - camera.target()[0], gy - camera.target()[1]);
+    double ax = gx - camera.target()[0];
+    double ay = gy - camera.target()[1];
+    double far = Math.sqrt(ax * ax + ay * ay);
     if (far > reach) {
       return colour;
     }
@@ -62,8 +64,8 @@ final class GroundGrid {
   }
 
   private static double line(double x, double y, double step, double pixel) {
-    double dx = Math.abs(Math.IEEEremainder(x, step));
-    double dy = Math.abs(Math.IEEEremainder(y, step));
+    double dx = Math.abs(x - step * Math.rint(x / step));
+    double dy = Math.abs(y - step * Math.rint(y / step));
     return Math.clamp(1.2 - Math.min(dx, dy) / pixel, 0.0, 1.0);
   }
 }

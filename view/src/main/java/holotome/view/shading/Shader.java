@@ -208,8 +208,13 @@ public final class Shader {
   /** One pixel at a time; one per thread. */
   private final class Pixel {
     private final DrawnTriangles.Corners loaded = new DrawnTriangles.Corners();
-    private final float[] corners = loaded.clip;
-    private int number;
+
+    /** The loaded corners about the point. */
+    private final float[] corners = new float[9];
+
+    /** What is loaded; most pixels show the triangle of the one before. */
+    private int number = -1;
+
     private int t;
     private int column;
     private int row;
@@ -245,16 +250,20 @@ public final class Shader {
      * homogeneous coordinates about the point.
      */
     private void locate(int triangle, float px, float py) {
-      number = triangle;
       t =
           selected != null || charts != null || hasUv || readings != null || inner != null
               ? drawn.triangle(triangle)
               : 0;
-      drawn.load(triangle, loaded);
+      if (triangle != number) {
+        drawn.load(triangle, loaded);
+        number = triangle;
+      }
       float[] c = corners;
-      for (int k = 0; k < 3; k++) {
-        c[3 * k] -= px * c[3 * k + 2];
-        c[3 * k + 1] -= py * c[3 * k + 2];
+      for (int k = 0; k < 9; k += 3) {
+        float w = loaded.clip[k + 2];
+        c[k] = loaded.clip[k] - px * w;
+        c[k + 1] = loaded.clip[k + 1] - py * w;
+        c[k + 2] = w;
       }
       wa = c[3] * c[7] - c[6] * c[4];
       wb = c[6] * c[1] - c[0] * c[7];
@@ -299,6 +308,11 @@ public final class Shader {
       return line > 0 ? line * Math.clamp((inradius() - SPARSE) / SPARSE, 0f, 1f) : 0;
     }
 
+    /** In pixels, so that nothing overflows: many times faster than {@code Math.hypot}. */
+    private static double length(double x, double y) {
+      return Math.sqrt(x * x + y * y);
+    }
+
     /** The radius of the circle within the triangle, in pixels; infinite for one behind the eye. */
     private float inradius() {
       float[] c = corners;
@@ -312,9 +326,7 @@ public final class Shader {
       float dx = c[6] / c[8];
       float dy = c[7] / c[8];
       double around =
-          Math.hypot(bx - ax, by - ay)
-              + Math.hypot(dx - bx, dy - by)
-              + Math.hypot(ax - dx, ay - dy);
+          length(bx - ax, by - ay) + length(dx - bx, dy - by) + length(ax - dx, ay - dy);
       double twice = Math.abs((bx - ax) * (dy - ay) - (dx - ax) * (by - ay));
       return around > 0 ? (float) (twice / around) : 0;
     }
@@ -334,7 +346,7 @@ public final class Shader {
         float ay = c[a + 1] / c[a + 2];
         float bx = c[b] / c[b + 2];
         float by = c[b + 1] / c[b + 2];
-        float l = (float) Math.hypot(bx - ax, by - ay);
+        float l = (float) length(bx - ax, by - ay);
         nearest = Math.min(nearest, Math.abs(ax * by - bx * ay) / l);
       }
       return nearest;
@@ -354,7 +366,7 @@ public final class Shader {
       float nearest = Float.POSITIVE_INFINITY;
       for (int i = 0; i < 9; i += 3) {
         if (c[i + 2] > 0) {
-          nearest = Math.min(nearest, (float) Math.hypot(c[i] / c[i + 2], c[i + 1] / c[i + 2]));
+          nearest = Math.min(nearest, (float) length(c[i] / c[i + 2], c[i + 1] / c[i + 2]));
         }
       }
       return nearest;
