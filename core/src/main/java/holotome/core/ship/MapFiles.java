@@ -1,5 +1,7 @@
 package holotome.core.ship;
 
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import holotome.core.geometry.Similarity;
 import holotome.core.image.Image;
 import holotome.core.io.ImageFile;
@@ -11,19 +13,23 @@ import holotome.core.part.Maps;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
 import holotome.core.words.Language;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 
 /**
- * Writes maps as pictures of their own, beside the mesh, and a note of what they hold: whole
- * numbers as PNG of 8 or 16 bits, measures as floats or as PNG or TIFF of 16 bits from the low end
- * of their range to the high one.
+ * Writes maps as pictures of their own, beside the mesh, and a note of what they hold, as JSON:
+ * whole numbers as PNG of 8 or 16 bits, measures as floats or as PNG or TIFF of 16 bits from the
+ * low end of their range to the high one.
  */
 final class MapFiles {
+  private static final ObjectMapper JSON =
+      new ObjectMapper().disable(JsonGenerator.Feature.AUTO_CLOSE_TARGET);
+
   private final Maps maps;
   private final WriteAsset.Measured measured;
   private final boolean isGreenDown;
@@ -48,11 +54,12 @@ final class MapFiles {
   }
 
   /**
-   * Adds all pictures but some, and the note if there are any.
+   * Adds all pictures but some, and the note of them as JSON; of a tile there always is one.
    *
    * @param sets of pictures, each into files of its own
    * @param mesh the file that they belong to
    * @param isTrueSize whether the size of the work is known
+   * @param tile what is written, where that is one; else null
    */
   void add(
       SafeFiles files,
@@ -61,14 +68,14 @@ final class MapFiles {
       String name,
       Set<MapKind> but,
       boolean isTrueSize,
+      Tile tile,
       Work work) {
     List<MapKind> kinds =
         maps.pictures().keySet().stream().filter(k -> !but.contains(k)).sorted().toList();
-    if (kinds.isEmpty()) {
+    if (kinds.isEmpty() && tile == null) {
       return;
     }
-    List<String> lines = new ArrayList<>();
-    lines.add(noted("map-files.head", mesh.getFileName(), maps.size()));
+    List<Map<String, Object>> listed = new ArrayList<>();
     for (MapKind k : kinds) {
       ImageFile.Format format = format(k);
       for (SquarePictures.Set set : sets) {
@@ -79,14 +86,38 @@ final class MapFiles {
         files.add(
             mesh.resolveSibling(file),
             out -> ImageFile.write(made(k, picture), format, 1, out, share));
-        lines.add(file + ": " + said(k));
+        listed.add(entry(k, file));
       }
     }
+    Map<String, Object> note = new LinkedHashMap<>();
+    note.put("of", mesh.getFileName().toString());
+    note.put("pixels", maps.size());
+    note.put("trueSize", isTrueSize);
     if (!isTrueSize) {
-      lines.add(noted("map-files.size-unknown"));
+      note.put("size", noted("map-files.size-unknown"));
     }
-    byte[] note = (String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8);
-    files.add(mesh.resolveSibling(name + "_maps.txt"), out -> out.write(note));
+    if (tile != null) {
+      double metres = millimetres / 1000;
+      note.put("tile", Map.of("metres", List.of(tile.width() * metres, tile.height() * metres)));
+    }
+    note.put("maps", listed);
+    files.add(
+        mesh.resolveSibling(name + "_maps.json"),
+        out -> JSON.writerWithDefaultPrettyPrinter().writeValue(out, note));
+  }
+
+  /** What is said of one file; figures as they are written, at both ends of the range. */
+  private Map<String, Object> entry(MapKind k, String file) {
+    Map<String, Object> out = new LinkedHashMap<>();
+    out.put("file", file);
+    out.put("map", k.fileName());
+    out.put("holds", said(k));
+    if (k.rule().values().isMeasured()) {
+      Range r = range(k);
+      out.put("low", r.low());
+      out.put("high", r.high());
+    }
+    return out;
   }
 
   private ImageFile.Format format(MapKind k) {

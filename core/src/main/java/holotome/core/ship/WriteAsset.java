@@ -93,7 +93,14 @@ public record WriteAsset(
             help =
                 "Pictures of several squares of the texture: each, one for every square that has charts, its number (1001 …) in the file's name; one, over all of them",
             preset = "each")
-        Squares squares)
+        Squares squares,
+    @Parameter(
+            help =
+                "How often a tile is put beside itself each way: it is written so many times as large, with texture coordinates that go on",
+            preset = "1",
+            min = 1,
+            max = 1000)
+        int repeat)
     implements Step {
   private static final String ORIGINAL = "original";
   private static final String WORKING = "working";
@@ -190,7 +197,8 @@ public record WriteAsset(
         Measured.EXR,
         Green.UP,
         null,
-        Squares.EACH);
+        Squares.EACH,
+        1);
   }
 
   public WriteAsset(
@@ -258,6 +266,9 @@ public record WriteAsset(
     Maps maps = isMapped ? in.maps() : null;
     if (maps != null && pixels != null) {
       maps = maps.upTo(pixels, run.work());
+    }
+    if (repeat > 1 && Tile.of(mesh) == null) {
+      throw Failure.cannot(CoreWords.of("write-asset.no-tile"));
     }
     Target target = target(in.frame());
     if (written() == Format.GLB && (target.frame != null || axes != null)) {
@@ -344,16 +355,18 @@ public record WriteAsset(
     boolean isPictured = isGlb || written() == Format.OBJ;
     Work rest = work.part(0.3, CoreWords.of("work.writing-the-picture"));
     if (maps == null || !isPictured) {
+      Mesh mesh = beside(given);
       if (isGlb) {
-        files.add(file, out -> GlbWriter.write(out, given, null, placing, name, work));
+        files.add(file, out -> GlbWriter.write(out, mesh, null, placing, name, work));
       } else {
-        MeshWriter.add(files, file, given, placing, work);
+        MeshWriter.add(files, file, mesh, placing, work);
       }
       return;
     }
     SquarePictures pictures = SquarePictures.of(given, maps, squares == Squares.EACH);
     if (isGlb) {
-      Mesh mesh = pictures.sets().size() == 1 ? pictures.inFirst() : inParts(pictures, false);
+      Mesh mesh =
+          beside(pictures.sets().size() == 1 ? pictures.inFirst() : inParts(pictures, false));
       List<GlbWriter.Surface> surfaces = new ArrayList<>();
       for (SquarePictures.Set s : pictures.sets()) {
         surfaces.add(
@@ -365,7 +378,7 @@ public record WriteAsset(
       files.add(file, out -> GlbWriter.write(out, mesh, surfaces, placing, name, work));
     } else {
       boolean isColoured = maps.pictures().containsKey(MapKind.COLOUR);
-      Mesh out = isColoured ? inParts(pictures, true) : pictures.mesh();
+      Mesh out = beside(isColoured ? inParts(pictures, true) : pictures.mesh());
       List<String> endings =
           isColoured
               ? pictures.sets().stream().map(SquarePictures.Set::ending).toList()
@@ -386,7 +399,12 @@ public record WriteAsset(
     Similarity place = isGlb ? placing.then(AxisPreset.METRES_Y_UP.fromWork()) : placing;
     double millimetres = 1000 * f.toWork().scale();
     new MapFiles(maps, measured, !isGlb && green == Green.DOWN, place, millimetres)
-        .add(files, pictures.sets(), file, name, within, f.trueSize(), rest);
+        .add(files, pictures.sets(), file, name, within, f.trueSize(), Tile.of(given), rest);
+  }
+
+  /** A tile beside itself as often as is asked for; else the mesh as it is. */
+  private Mesh beside(Mesh mesh) {
+    return repeat > 1 ? Tile.of(mesh).repeated(repeat) : mesh;
   }
 
   /**

@@ -62,7 +62,8 @@ class SquareFilesTest {
         WriteAsset.Measured.EXR,
         WriteAsset.Green.UP,
         null,
-        squares);
+        squares,
+        1);
   }
 
   private Path write(Workpiece w, WriteAsset step) {
@@ -90,13 +91,13 @@ class SquareFilesTest {
             "ball_height.1001.exr",
             "ball_height.1002.exr",
             "ball_height.1003.exr",
-            "ball_maps.txt",
+            "ball_maps.json",
             "ball_normal.1001.png",
             "ball_normal.1002.png",
             "ball_normal.1003.png");
-    assertThat(Files.readString(dir.resolve("ball_maps.txt")))
-        .contains("ball_normal.1003.png: ")
-        .contains("128 px to a square");
+    assertThat(Files.readString(dir.resolve("ball_maps.json")))
+        .contains("ball_normal.1003.png")
+        .contains("\"pixels\" : 128");
     for (String kind : new String[] {"colour", "normal"}) {
       Image whole =
           work.maps().pictures().get(MapKind.valueOf(kind.toUpperCase(java.util.Locale.ROOT)));

@@ -174,7 +174,8 @@ class WriteAssetTest {
         measured,
         green,
         null,
-        WriteAsset.Squares.EACH);
+        WriteAsset.Squares.EACH,
+        1);
   }
 
   /** A unit of the capture is 25 mm; read back by npm pngjs and parse-exr. */
@@ -183,10 +184,10 @@ class WriteAssetTest {
     Workpiece w = manyMaps();
     Image height = w.maps().pictures().get(MapKind.HEIGHT);
     write(w, with(WriteAsset.Destination.RENDER, WriteAsset.Measured.PNG, WriteAsset.Green.UP));
-    String note = Files.readString(dir.resolve("ball_maps.txt"));
+    String note = Files.readString(dir.resolve("ball_maps.json"));
     java.util.regex.Matcher range =
         java.util.regex.Pattern.compile(
-                "ball_height.png: millimetres, 16 bits from (\\S+) \\(0\\) to (\\S+) ")
+                "(?s)ball_height.png\".*?millimetres, 16 bits from (\\S+) \\(0\\) to (\\S+) ")
             .matcher(note);
     assertThat(range.find()).as(note).isTrue();
     double low = Double.parseDouble(range.group(1));
@@ -226,7 +227,7 @@ class WriteAssetTest {
     for (int i = 0; i < pixels.length; i++) {
       assertThat(pixels[i]).isEqualTo(up.argb(i % 64, i / 64) ^ 0xff00);
     }
-    assertThat(Files.readString(dir.resolve("ball_maps.txt"))).contains("green down");
+    assertThat(Files.readString(dir.resolve("ball_maps.json"))).contains("green down");
   }
 
   @Test
@@ -245,7 +246,8 @@ class WriteAssetTest {
             WriteAsset.Measured.EXR,
             WriteAsset.Green.UP,
             20,
-            WriteAsset.Squares.EACH);
+            WriteAsset.Squares.EACH,
+            1);
     write(w, small);
     var normal = Pictures.read(dir.resolve("ball_normal.png"));
     assertThat(normal.width()).isEqualTo(16);
@@ -255,7 +257,7 @@ class WriteAssetTest {
       double z = (p & 255) / 127.5 - 1;
       assertThat(Math.sqrt(x * x + y * y + z * z)).isCloseTo(1, within(0.01));
     }
-    assertThat(Files.readString(dir.resolve("ball_maps.txt"))).contains("16 px");
+    assertThat(Files.readString(dir.resolve("ball_maps.json"))).contains("\"pixels\" : 16");
     // What was baked is as it was.
     assertThat(w.maps().size()).isEqualTo(64);
   }
