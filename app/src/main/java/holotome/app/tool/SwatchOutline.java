@@ -101,6 +101,11 @@ record SwatchOutline(
     return hold == Hold.KNOB;
   }
 
+  /** Whether it was moved, or is taken elsewhere by a pixel: no click that shakes a little. */
+  boolean isAwayFrom(ViewPort view, double x, double y) {
+    return isMoved || !isNear(view.project(middle), x, y);
+  }
+
   SwatchOutline movedTo(double[] p) {
     return new SwatchOutline(laid, p, right, up, hold, turned, true);
   }

@@ -154,12 +154,29 @@ final class SwatchTool extends StepTool {
     }
   }
 
-  /** What was dragged is what is asked for: this size, there, no more to be looked for. */
+  /**
+   * Turned it is there at once; where on the Scan it was let go is told later, and what was told on
+   * the way may not have been yet.
+   */
   @Override
   public void released(ViewPort view, MouseEvent e) {
     SwatchOutline held = dragged;
+    if (held == null) {
+      return;
+    }
+    if (held.isTurning()) {
+      letGo(held);
+    } else if (held.isAwayFrom(view, e.getX(), e.getY())) {
+      view.pick(e.getX(), e.getY(), p -> letGo(p == null ? held : held.movedTo(p)));
+    } else {
+      dragged = null;
+    }
+  }
+
+  /** What was dragged is what is asked for: this size, there, no more to be looked for. */
+  private void letGo(SwatchOutline held) {
     dragged = null;
-    if (held == null || !held.isMoved()) {
+    if (!held.isMoved()) {
       return;
     }
     outline = held;
