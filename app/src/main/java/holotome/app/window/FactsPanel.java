@@ -52,6 +52,8 @@ final class FactsPanel extends VBox {
     state.setId("running");
     cancel.setId("cancel");
     cancel.setOnAction(e -> jobs.cancel());
+    // However long what is running is called.
+    cancel.setMinWidth(Region.USE_PREF_SIZE);
     HBox.setHgrow(bar, Priority.ALWAYS);
     bar.setMaxWidth(Double.MAX_VALUE);
     size.setId("fact-size");
