@@ -106,7 +106,6 @@ class PicturesTest {
       stage(KeyCode.DIGIT2, KeyCode.DIGIT9);
       save("trim-crop");
       stage(KeyCode.DIGIT2, KeyCode.DIGIT6);
-      save("trim-ground");
       apply();
       stage(KeyCode.DIGIT2, KeyCode.DIGIT5);
       apply();
@@ -199,6 +198,7 @@ class PicturesTest {
       save("welcome");
     }
     proxy();
+    swatch();
     Language.speak(Language.GERMAN);
     try (Driver german = Driver.open(home)) {
       d = german;
@@ -244,6 +244,32 @@ class PicturesTest {
       d.find("look: deviation");
       d.await("a deviation", () -> d.desk().view().deviation().now() != null);
       save("proxy");
+    }
+  }
+
+  /** A place on the setts that tiles, found along their courses, and what it would look like. */
+  private void swatch() throws Exception {
+    Path setts = home.resolve("setts.ply");
+    DemoFiles.write("setts", setts, 1_000_000, Work.unwatched());
+    try (Driver other = Driver.open(home.resolve("third"))) {
+      d = other;
+      view = d.desk().view();
+      d.on(
+          () -> {
+            d.desk().session().open(setts);
+            return null;
+          });
+      d.settle();
+      d.find("look: colour, lit");
+      stage(KeyCode.DIGIT5, KeyCode.DIGIT9);
+      d.fill("field-width", "4.4 m");
+      d.fill("field-height", "4.4 m");
+      d.clickAt(view, 376, 330);
+      d.await("what lies under it", () -> d.scene().lookup("#swatch-times").isVisible());
+      d.settle();
+      d.choose("field-find", 2);
+      d.settle();
+      save("swatch");
     }
   }
 }

@@ -44,6 +44,13 @@ class ReduceWindowTest extends WindowCase {
     return d.on(() -> d.desk().session().whole().cast());
   }
 
+  private boolean isRepeatAsked() {
+    stage(KeyCode.DIGIT8);
+    d.keys(KeyCode.DIGIT1);
+    d.settle();
+    return d.on(() -> d.scene().lookup("#field-repeat").getParent().isVisible());
+  }
+
   private String textOf(String id) {
     return d.on(() -> ((TextField) d.scene().lookup("#" + id)).getText());
   }
@@ -155,6 +162,11 @@ class ReduceWindowTest extends WindowCase {
     apply();
     assertThat(d.message()).contains("A tile of 512 × 512 px");
     assertThat(cast().triangleCount()).isEqualTo(2);
+    // Only a tile is asked how often it is to lie beside itself.
+    assertThat(isRepeatAsked()).isTrue();
+    d.keys(KeyCode.CONTROL, KeyCode.Z);
+    d.settle();
+    assertThat(isRepeatAsked()).isFalse();
   }
 
   /** Rows of quads that follow a line drawn on the Scan, seen before they are made. */

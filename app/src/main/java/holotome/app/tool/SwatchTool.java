@@ -26,7 +26,7 @@ final class SwatchTool extends StepTool {
   private static final Color APRON = Color.web("#6E7A78");
 
   /** Larger scans are not looked at on every edit. */
-  private static final int LARGE = 2_000_000;
+  private static final int LARGE = 20_000_000;
 
   private static final int PIXELS = 192;
 
@@ -49,6 +49,14 @@ final class SwatchTool extends StepTool {
         (s, t) -> AppWords.of("swatch-tool.lay"),
         w -> List.of());
     triedUpTo(LARGE);
+  }
+
+  /** Which way it faces follows from what lies under it; a Log may say otherwise. */
+  @Override
+  public Node form() {
+    Node form = super.form();
+    hide("normal");
+    return form;
   }
 
   @Override

@@ -6,6 +6,7 @@ import holotome.app.words.AppWords;
 import holotome.core.frame.AxisPreset;
 import holotome.core.log.History;
 import holotome.core.map.MapRule.Values;
+import holotome.core.mesh.TextureRectangle;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
 import holotome.core.ship.WriteAsset;
@@ -75,6 +76,7 @@ public final class WriteTool extends StepTool {
     String format = given == null ? usual : given.toString();
     boolean isPictured = maps != null && (format.equals("glb") || format.equals("obj"));
     show("pixels", isPictured);
+    show("repeat", w != null && TextureRectangle.of(w.current()) != null);
     show("squares", isPictured && maps.columns() * maps.rows() > 1);
     show("measured", isPictured && !maps.ranges().isEmpty());
     show(

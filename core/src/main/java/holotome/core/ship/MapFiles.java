@@ -9,6 +9,7 @@ import holotome.core.io.SafeFiles;
 import holotome.core.map.MapKind;
 import holotome.core.map.MapRule.Values;
 import holotome.core.map.Range;
+import holotome.core.mesh.TextureRectangle;
 import holotome.core.part.Maps;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
@@ -68,7 +69,7 @@ final class MapFiles {
       String name,
       Set<MapKind> but,
       boolean isTrueSize,
-      Tile tile,
+      TextureRectangle tile,
       Work work) {
     List<MapKind> kinds =
         maps.pictures().keySet().stream().filter(k -> !but.contains(k)).sorted().toList();

@@ -16,6 +16,7 @@ import holotome.core.io.SafeFiles;
 import holotome.core.map.MapKind;
 import holotome.core.mesh.Material;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.TextureRectangle;
 import holotome.core.part.Maps;
 import holotome.core.part.Part;
 import holotome.core.part.Workpiece;
@@ -267,7 +268,7 @@ public record WriteAsset(
     if (maps != null && pixels != null) {
       maps = maps.upTo(pixels, run.work());
     }
-    if (repeat > 1 && Tile.of(mesh) == null) {
+    if (repeat > 1 && TextureRectangle.of(mesh) == null) {
       throw Failure.cannot(CoreWords.of("write-asset.no-tile"));
     }
     Target target = target(in.frame());
@@ -399,12 +400,20 @@ public record WriteAsset(
     Similarity place = isGlb ? placing.then(AxisPreset.METRES_Y_UP.fromWork()) : placing;
     double millimetres = 1000 * f.toWork().scale();
     new MapFiles(maps, measured, !isGlb && green == Green.DOWN, place, millimetres)
-        .add(files, pictures.sets(), file, name, within, f.trueSize(), Tile.of(given), rest);
+        .add(
+            files,
+            pictures.sets(),
+            file,
+            name,
+            within,
+            f.trueSize(),
+            TextureRectangle.of(given),
+            rest);
   }
 
   /** A tile beside itself as often as is asked for; else the mesh as it is. */
   private Mesh beside(Mesh mesh) {
-    return repeat > 1 ? Tile.of(mesh).repeated(repeat) : mesh;
+    return repeat > 1 ? TextureRectangle.repeated(mesh, repeat) : mesh;
   }
 
   /**

@@ -29,7 +29,6 @@ record GroundPicture(int columns, int rows, float[] heights, int[] colours) {
       Mesh scan, Bvh index, Rectangle r, int columns, int rows, double within, Work work) {
     float[] heights = new float[Math.multiplyExact(columns, rows)];
     int[] colours = new int[heights.length];
-    double[] n = r.normal();
     Parallel.range(
         rows,
         GRAIN,
@@ -38,20 +37,9 @@ record GroundPicture(int columns, int rows, float[] heights, int[] colours) {
           BvhQuery q = new BvhQuery(index);
           for (int j = from; j < to; j++) {
             for (int i = 0; i < columns; i++) {
-              double[] p = r.at((i + 0.5) / columns, (j + 0.5) / rows, within);
-              boolean isHit =
-                  q.ray(
-                      (float) p[0],
-                      (float) p[1],
-                      (float) p[2],
-                      (float) -n[0],
-                      (float) -n[1],
-                      (float) -n[2],
-                      0,
-                      (float) (2 * within),
-                      BvhQuery.Facing.ANY);
               int at = j * columns + i;
-              heights[at] = isHit ? (float) (within - q.distance) : Float.NaN;
+              heights[at] = r.look(q, (i + 0.5) / columns, (j + 0.5) / rows, within);
+              boolean isHit = !Float.isNaN(heights[at]);
               colours[at] = isHit ? VertexColours.at(scan, q.triangle, q.u, q.v) | 0xff << 24 : 0;
             }
           }

@@ -75,6 +75,7 @@ final class GroundTraits {
     strange = missing.clone();
     for (int k = 0; k < COUNT; k++) {
       usual(k, k == HEIGHT ? 0 : LEAST_TONE);
+      work.check();
     }
     mark();
     work.advance(0.4);

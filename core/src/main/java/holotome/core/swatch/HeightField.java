@@ -36,7 +36,6 @@ record HeightField(int columns, int rows, int margin, double step, double stepUp
     int columns = across + 1 + 2 * margin;
     int rows = up + 1 + 2 * margin;
     float[] out = new float[Math.multiplyExact(columns, rows)];
-    double[] n = r.normal();
     Parallel.range(
         rows,
         GRAIN,
@@ -45,19 +44,8 @@ record HeightField(int columns, int rows, int margin, double step, double stepUp
           BvhQuery q = new BvhQuery(scan);
           for (int j = from; j < to; j++) {
             for (int i = 0; i < columns; i++) {
-              double[] p = r.at((double) (i - margin) / across, (double) (j - margin) / up, within);
-              boolean isHit =
-                  q.ray(
-                      (float) p[0],
-                      (float) p[1],
-                      (float) p[2],
-                      (float) -n[0],
-                      (float) -n[1],
-                      (float) -n[2],
-                      0,
-                      (float) (2 * within),
-                      BvhQuery.Facing.ANY);
-              out[j * columns + i] = isHit ? (float) (within - q.distance) : Float.NaN;
+              out[j * columns + i] =
+                  r.look(q, (double) (i - margin) / across, (double) (j - margin) / up, within);
             }
           }
         });

@@ -139,7 +139,6 @@ public record LaySwatch(
     if (found == 0) {
       throw Failure.cannot(CoreWords.of("lay-swatch.nothing-below"));
     }
-    double millimetres = 1000 * in.frame().toWork().scale();
     boolean isTrue = in.frame().trueSize();
     double toWork = in.frame().toWork().scale();
     notes.addFirst(
@@ -149,7 +148,10 @@ public record LaySwatch(
             Length.format(tile.height() * toWork, isTrue),
             100.0 * found / heights.heights().length));
     notes.add(
-        CoreWords.of("lay-swatch.heights", tenths(low * millimetres), tenths(high * millimetres)));
+        CoreWords.of(
+            "lay-swatch.heights",
+            Length.format(low * toWork, isTrue),
+            Length.format(high * toWork, isTrue)));
     return Outcome.of(
         in.withCast(LaidRectangle.withApron(r.mesh(), apron / 100)).withMaps(null),
         notes.toArray(String[]::new));
@@ -193,7 +195,7 @@ public record LaySwatch(
   }
 
   /** To tenths, without a sign on nought. */
-  static double tenths(double x) {
+  private static double tenths(double x) {
     return Math.rint(10 * x) / 10 + 0.0;
   }
 

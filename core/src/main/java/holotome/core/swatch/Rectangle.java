@@ -2,8 +2,9 @@ package holotome.core.swatch;
 
 import holotome.core.geometry.Vec;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.TextureRectangle;
 import holotome.core.mesh.Uv;
-import java.util.Arrays;
+import holotome.core.spatial.BvhQuery;
 
 /**
  * A flat rectangle in base coordinates.
@@ -15,9 +16,6 @@ import java.util.Arrays;
  * @param height along {@code up}
  */
 record Rectangle(double[] corner, double[] across, double[] up, double width, double height) {
-  /** Corners may lie so far off, as a share of the diagonal, by their rounding to floats. */
-  private static final double HAIR = 1e-5;
-
   double[] normal() {
     return Vec.cross(across, up);
   }
@@ -36,6 +34,30 @@ record Rectangle(double[] corner, double[] across, double[] up, double width, do
   double[] of(double[] place) {
     double[] d = Vec.sub(place, corner);
     return new double[] {Vec.dot(d, across) / width, Vec.dot(d, up) / height, Vec.dot(d, normal())};
+  }
+
+  /**
+   * What of the Scan lies over or under a place, seen along the normal from above; which triangle
+   * is left in the query.
+   *
+   * @param within how far over and under the rectangle the Scan counts, in base units
+   * @return how far over the rectangle; NaN where there is no Scan
+   */
+  float look(BvhQuery q, double u, double v, double within) {
+    double[] p = at(u, v, within);
+    double[] n = normal();
+    boolean isHit =
+        q.ray(
+            (float) p[0],
+            (float) p[1],
+            (float) p[2],
+            (float) -n[0],
+            (float) -n[1],
+            (float) -n[2],
+            0,
+            (float) (2 * within),
+            BvhQuery.Facing.ANY);
+    return isHit ? (float) (within - q.distance) : Float.NaN;
   }
 
   /** With so much more on its left and lower side, as a share of its size. */
@@ -89,27 +111,12 @@ record Rectangle(double[] corner, double[] across, double[] up, double width, do
 
   /** The rectangle that a mesh is, as {@link #mesh} made it; null for any other mesh. */
   static Rectangle of(Mesh mesh) {
-    boolean isPlain = mesh.vertexCount() == 4 && mesh.triangleCount() == 2 && mesh.uv() != null;
-    if (!isPlain || !Arrays.equals(mesh.uv().coords(), new float[] {0, 0, 1, 0, 0, 1, 1, 1})) {
+    TextureRectangle r = TextureRectangle.of(mesh);
+    if (r == null) {
       return null;
     }
-    double[][] p = new double[4][3];
-    for (int i = 0; i < 12; i++) {
-      p[i / 3][i % 3] = mesh.xyz()[i];
-    }
-    double[] across = Vec.sub(p[1], p[0]);
-    double[] up = Vec.sub(p[2], p[0]);
-    double width = Vec.length(across);
-    double height = Vec.length(up);
-    double hair = HAIR * (width + height);
-    double[] last = Vec.sub(Vec.sub(p[3], p[1]), up);
-    if (!(width > 0 && height > 0)
-        || Vec.length(last) > hair
-        || Math.abs(Vec.dot(across, up)) > hair * Math.max(width, height)) {
-      return null;
-    }
-    double[] u = Vec.unit(across);
-    double[] n = Vec.unit(Vec.cross(u, up));
-    return new Rectangle(p[0], u, Vec.cross(n, u), width, height);
+    double[] u = Vec.unit(r.across());
+    double[] n = Vec.unit(Vec.cross(u, r.up()));
+    return new Rectangle(r.corner(), u, Vec.cross(n, u), r.width(), r.height());
   }
 }

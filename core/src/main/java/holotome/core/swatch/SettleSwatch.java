@@ -177,7 +177,8 @@ public record SettleSwatch(
 
   private static List<String> notes(
       HeightField heights, HeightField base, int[] cells, Workpiece in, double tolerance) {
-    double millimetres = 1000 * in.frame().toWork().scale();
+    double toWork = in.frame().toWork().scale();
+    boolean isTrue = in.frame().trueSize();
     double low = 0;
     double high = 0;
     double lowest = Double.POSITIVE_INFINITY;
@@ -197,12 +198,16 @@ public record SettleSwatch(
       }
     }
     String made =
-        CoreWords.of("settle.settled", cells[0], cells[1], (highest - lowest) * millimetres);
+        CoreWords.of(
+            "settle.settled",
+            cells[0],
+            cells[1],
+            Length.format((highest - lowest) * toWork, isTrue));
     String left =
         CoreWords.of(
             "settle.left",
-            LaySwatch.tenths(low * millimetres),
-            LaySwatch.tenths(high * millimetres));
+            Length.format(low * toWork, isTrue),
+            Length.format(high * toWork, isTrue));
     List<String> out = new java.util.ArrayList<>(List.of(made, left));
     if (missing > 0) {
       out.add(CoreWords.of("settle.missing", 100.0 * missing / all));

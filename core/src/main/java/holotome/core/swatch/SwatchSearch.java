@@ -8,8 +8,6 @@ import holotome.core.task.Failure;
 import holotome.core.task.Parallel;
 import holotome.core.task.Work;
 import holotome.core.words.CoreWords;
-import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 
 /**
@@ -27,6 +25,11 @@ final class SwatchSearch {
 
   private static final int FINE = 480;
 
+  /** To the shorter side at least, and to the longer one at most. */
+  private static final int LEAST_CELLS = 24;
+
+  private static final int MOST_CELLS = 384;
+
   /** How far around the middle is looked, in longer sides. */
   private static final double AROUND = 1.5;
 
@@ -40,17 +43,6 @@ final class SwatchSearch {
   private static final double STRETCH = 0.12;
 
   private static final int ROUNDS = 3;
-
-  /** What is strange, and what is not even, counts so much beside what does not fit. */
-  private static final double OF_STRANGE = 40;
-
-  private static final double OF_UNEVEN = 0.15;
-
-  /** The largest one may have so much on it that is strange. */
-  private static final double MOST_STRANGE = 0.01;
-
-  /** Small holes are no hindrance. */
-  private static final double MOST_MISSING = 0.002;
 
   private final Mesh scan;
   private final Bvh index;
@@ -92,6 +84,10 @@ final class SwatchSearch {
       picture = GroundPicture.of(scan, index, area, columns, rows, within, work.part(0.7, ""));
       traits = new GroundTraits(picture, around, work.part(0.3, ""));
     }
+
+    WindowWorth worth(double apron) {
+      return new WindowWorth(traits, columns, rows, apron);
+    }
   }
 
   /** A window and what it is worth: less is better. */
@@ -104,7 +100,11 @@ final class SwatchSearch {
    */
   Found of(Rectangle begun, Work work) {
     double side = Math.max(begun.width(), begun.height());
-    double cell = side / CELLS;
+    double shorter = Math.min(begun.width(), begun.height());
+    double cell = Math.min(side / CELLS, shorter / LEAST_CELLS);
+    if (side > MOST_CELLS * cell) {
+      throw Failure.cannot(CoreWords.of("lay-swatch.too-narrow", MOST_CELLS / LEAST_CELLS));
+    }
     double[] middle = begun.at(0.5, 0.5, 0);
     Ground g = around(begun, middle, side, cell, work.part(0.2, ""));
     GroundPattern pattern = GroundPattern.of(g.traits, g.columns, g.rows, work.part(0.05, ""));
@@ -116,19 +116,20 @@ final class SwatchSearch {
       frame = turned(begun, middle, turned);
       g = around(frame, middle, side, cell, work.part(0.15, ""));
     }
-    int wide = Math.max(8, (int) Math.round(begun.width() / cell));
-    int high = Math.max(8, (int) Math.round(begun.height() / cell));
-    Weights weights = new Weights(g);
+    int wide = (int) Math.round(begun.width() / cell);
+    int high = (int) Math.round(begun.height() / cell);
+    WindowWorth weights = g.worth(apron);
     if (find == LaySwatch.Find.LARGEST) {
-      double times = weights.largest(wide, high);
+      double times = weights.largest(wide, high, 2 * AROUND, work);
       // A cell less, or it has no room to be moved.
       wide = (int) (wide * times) - 1;
       high = (int) (high * times) - 1;
     }
-    List<Window> best = weights.best(wide, high, Math.max(1, Math.max(wide, high) / 40));
+    List<Window> best =
+        weights.best(wide, high, Math.max(1, Math.max(wide, high) / 40), PLACES, work);
     if (best.isEmpty()) {
       // Where there is hardly room each place is looked at.
-      best = weights.best(wide, high, 1);
+      best = weights.best(wide, high, 1, PLACES, work);
     }
     if (best.isEmpty()) {
       throw Failure.cannot(CoreWords.of("lay-swatch.no-place"));
@@ -155,7 +156,7 @@ final class SwatchSearch {
     Weighed last =
         fitted(
             fine,
-            new Weights(fine),
+            fine.worth(apron),
             List.of(start),
             few,
             isStretched ? few : 0,
@@ -208,7 +209,7 @@ final class SwatchSearch {
 
   /** Moves windows and their sides until they fit best; the best of all. */
   private Weighed fitted(
-      Ground g, Weights weights, List<Window> begun, int reach, int stretch, Work work) {
+      Ground g, WindowWorth weights, List<Window> begun, int reach, int stretch, Work work) {
     Weighed[] out = new Weighed[begun.size()];
     Parallel.range(
         out.length,
@@ -234,7 +235,7 @@ final class SwatchSearch {
   }
 
   /** One way after the other: both sides left and right, then both below and above. */
-  private Weighed fitted(Window begun, SeamFit fit, Weights weights, int reach, int stretch) {
+  private Weighed fitted(Window begun, SeamFit fit, WindowWorth weights, int reach, int stretch) {
     // How long sides are matters to a cell, where they lie less so.
     int stride = Math.max(1, reach / 8);
     Window at = begun;
@@ -271,127 +272,5 @@ final class SwatchSearch {
       }
     }
     return new Weighed(at, worth);
-  }
-
-  /** What windows are worth but for how they fit. */
-  private final class Weights {
-    private final int columns;
-    private final int rows;
-    private final Sums missing;
-    private final Sums strange;
-    private final Sums light;
-    private final Sums squares;
-
-    Weights(Ground g) {
-      columns = g.columns;
-      rows = g.rows;
-      missing = new Sums(g.traits.missing, columns, rows);
-      strange = new Sums(g.traits.strange, columns, rows);
-      float[] l = g.traits.values[GroundTraits.LIGHT];
-      light = new Sums(l, columns, rows);
-      float[] s = new float[l.length];
-      for (int i = 0; i < s.length; i++) {
-        s[i] = l[i] * l[i];
-      }
-      squares = new Sums(s, columns, rows);
-    }
-
-    private double share(Sums of, Window w) {
-      double n = (double) (w.wide() + w.over()) * (w.high() + w.under());
-      return of.of(w.x() - w.over(), w.y() - w.under(), w.x() + w.wide(), w.y() + w.high()) / n;
-    }
-
-    double strange(Window w) {
-      return share(strange, w);
-    }
-
-    /** Endless where it is not all over ground. */
-    double worth(Window w) {
-      if (!w.isWithin(columns, rows) || share(missing, w) > MOST_MISSING) {
-        return Double.POSITIVE_INFINITY;
-      }
-      return OF_STRANGE * strange(w) + OF_UNEVEN * uneven(w);
-    }
-
-    /** How much the light of its sixteen parts differs, in deviations of single cells. */
-    private double uneven(Window w) {
-      double sum = 0;
-      double square = 0;
-      for (int k = 0; k < 16; k++) {
-        int x0 = w.x() + w.wide() * (k % 4) / 4;
-        int x1 = w.x() + w.wide() * (k % 4 + 1) / 4;
-        int y0 = w.y() + w.high() * (k / 4) / 4;
-        int y1 = w.y() + w.high() * (k / 4 + 1) / 4;
-        double mean = light.of(x0, y0, x1, y1) / Math.max(1, (x1 - x0) * (y1 - y0));
-        sum += mean;
-        square += mean * mean;
-      }
-      double n = (double) w.wide() * w.high();
-      double mean = light.of(w.x(), w.y(), w.x() + w.wide(), w.y() + w.high()) / n;
-      double all = squares.of(w.x(), w.y(), w.x() + w.wide(), w.y() + w.high()) / n - mean * mean;
-      double parts = Math.max(0, square / 16 - sum * sum / 256);
-      return all > 0 ? Math.sqrt(parts / all) : 0;
-    }
-
-    /** How many times larger it may be with no more on it that is strange than is allowed. */
-    double largest(int wide, int high) {
-      double low = 0;
-      double most = 2 * AROUND;
-      for (int round = 0; round < 16; round++) {
-        double times = (low + most) / 2;
-        if (isAnywhere((int) (times * wide), (int) (times * high))) {
-          low = times;
-        } else {
-          most = times;
-        }
-      }
-      if (low * Math.min(wide, high) < 8) {
-        throw Failure.cannot(CoreWords.of("lay-swatch.no-place"));
-      }
-      return low;
-    }
-
-    private boolean isAnywhere(int wide, int high) {
-      for (int y = 0; y + high <= rows; y++) {
-        for (int x = 0; x + wide <= columns; x++) {
-          Window w = Window.of(x, y, wide, high, apron);
-          if (w.isWithin(columns, rows)
-              && share(missing, w) <= MOST_MISSING
-              && strange(w) <= MOST_STRANGE) {
-            return true;
-          }
-        }
-      }
-      return false;
-    }
-
-    /** The best ones that do not lie upon each other, as far as there are. */
-    List<Window> best(int wide, int high, int step) {
-      List<Weighed> all = new ArrayList<>();
-      for (int y = 0; y + high <= rows; y += step) {
-        for (int x = 0; x + wide <= columns; x += step) {
-          Window w = Window.of(x, y, wide, high, apron);
-          double worth = worth(w);
-          if (worth < Double.POSITIVE_INFINITY) {
-            all.add(new Weighed(w, worth));
-          }
-        }
-      }
-      all.sort(Comparator.comparingDouble(Weighed::worth));
-      List<Window> out = new ArrayList<>();
-      int apart = Math.max(wide, high) / 10;
-      for (Weighed w : all) {
-        boolean isNew =
-            out.stream()
-                .noneMatch(
-                    o ->
-                        Math.abs(o.x() - w.window.x()) < apart
-                            && Math.abs(o.y() - w.window.y()) < apart);
-        if (isNew && out.size() < PLACES) {
-          out.add(w.window);
-        }
-      }
-      return out;
-    }
   }
 }

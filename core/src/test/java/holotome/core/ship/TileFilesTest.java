@@ -12,6 +12,7 @@ import holotome.core.image.Image;
 import holotome.core.map.MapKind;
 import holotome.core.map.Range;
 import holotome.core.mesh.Mesh;
+import holotome.core.mesh.TextureRectangle;
 import holotome.core.mesh.Uv;
 import holotome.core.part.Maps;
 import holotome.core.part.Workpiece;
@@ -152,7 +153,7 @@ class TileFilesTest {
         .hasMessageContaining("tile");
     Mesh askew = rectangle(2, 1);
     askew.xyz()[9] += 0.1f;
-    assertThat(Tile.of(askew)).isNull();
-    assertThat(Tile.of(rectangle(2, 1)).repeated(1).sameAs(rectangle(2, 1))).isTrue();
+    assertThat(TextureRectangle.of(askew)).isNull();
+    assertThat(TextureRectangle.repeated(rectangle(2, 1), 1).sameAs(rectangle(2, 1))).isTrue();
   }
 }

@@ -80,6 +80,50 @@ class RoughSwatchTest {
         .isEqualTo(64);
   }
 
+  /** A place on them is found, where the Swatch lies on surface all over, or it is said. */
+  @ParameterizedTest
+  @MethodSource("meshes")
+  void aPlaceOrALine(Mesh scan) {
+    Workpiece w = Workpiece.of(scan, Frame.PLAIN.withTrueSize());
+    double x = (scan.vertexCount() == 51 * 51 ? 3e6 : 0) + 0.5;
+    int found = 0;
+    for (LaySwatch.Find find : LaySwatch.Find.values()) {
+      LaySwatch step =
+          new LaySwatch(
+              new double[] {x, 0.5, 0}, find, new Length(0.5), new Length(0.4), 0, null, 12.5);
+      try {
+        for (float c : step.apply(w, Run.unwatched()).work().cast().xyz()) {
+          assertThat(c).isFinite();
+        }
+        found++;
+      } catch (Failure f) {
+        assertThat(f.kind()).isEqualTo(Failure.Kind.CANNOT);
+        assertThat(f.getMessage()).doesNotContain("\n").isNotBlank();
+      }
+    }
+    // On the doubled sheets, and the far one, there is room; in nothing there is not.
+    boolean hasRoom = scan.vertexCount() == 51 * 51 || scan.vertexCount() == 2 * 31 * 31 + 8;
+    assertThat(found).isBetween(hasRoom ? 4 : 0, scan.vertexCount() == 0 ? 0 : 4);
+  }
+
+  @Test
+  void whatIsAsNarrowAsALineHasNoPlaceFound() {
+    Workpiece w = Workpiece.of(Shapes.sheet(3, 60), Frame.PLAIN.withTrueSize());
+    assertThatThrownBy(
+            () ->
+                new LaySwatch(
+                        new double[] {1.5, 1.5, 0},
+                        LaySwatch.Find.PATTERN,
+                        new Length(1),
+                        new Length(0.01),
+                        0,
+                        null,
+                        12.5)
+                    .apply(w, Run.unwatched()))
+        .isInstanceOf(Failure.class)
+        .hasMessageContaining("times as long as wide");
+  }
+
   /** A Swatch that was cut into other charts is none that can be made to tile. */
   @Test
   void otherChartsAreSaid() {

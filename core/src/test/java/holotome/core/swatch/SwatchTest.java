@@ -139,7 +139,7 @@ class SwatchTest {
     Workpiece over = lay(2, 1, 0, up).apply(rough, Run.unwatched()).work();
     Outcome out = settle(0.4, 0.002).apply(over, Run.unwatched());
     assertThat(off(out.work().cast(), plane)).isLessThan(1e-3);
-    String left = out.notes().get(1).replaceAll("from | of detail.*| mm.*", "");
+    String left = out.notes().get(1).replaceAll("from | of detail.*| mm", "");
     String[] range = left.split(" to ");
     assertThat(Double.parseDouble(range[0])).isCloseTo(-20, within(1.5));
     assertThat(Double.parseDouble(range[1])).isCloseTo(20, within(1.5));
